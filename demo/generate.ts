@@ -1,0 +1,106 @@
+import {
+  bundlesOf, clashBetween, decideRun, freeSeats, isOffered, LETTER_SCALE, parseExpression, evaluate, termOrder,
+  type Bundle, type Course, type CourseItem, type Section, type Term,
+} from '@ridgeway/core'
+import { FAMILY_NAMES, GIVEN_NAMES } from './people'
+import { PROGRAMS } from './programs'
+import type { Random } from './random'
+import { TRAVEL } from './calendar'
+
+export interface GeneratedStudent {
+  name: string
+  username: string
+  record: Omit<CourseItem, 'id'>[]
+  /** Courses planned for the coming term. */
+  planned: string[]
+  bundles: Bundle[]
+  waitlisted: number[]
+}
+
+const GRADES = ['A', 'A-', 'B+', 'B', 'B', 'B-', 'C+', 'C', 'C', 'C-', 'D', 'F', 'W']
+const FALL_AND_SPRING = (terms: readonly Term[]) => terms.filter(term => term.season !== 'summer')
+
+/** Students who follow the suggested sequence with detours; seniors are registered for the coming term and fill its seats. */
+export function generateStudents(count: number, terms: readonly Term[], courses: ReadonlyMap<string, Course>, sections: readonly Section[], random: Random): GeneratedStudent[] {
+  const past = FALL_AND_SPRING(terms).filter(term => termOrder(term.code) <= 20263)
+  const coming = terms.find(term => term.code === '2027SP')!
+  const names = new Set<string>()
+  return Array.from({ length: count }, (_, index) => {
+    let name = ''
+    do name = `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`
+    while (names.has(name))
+    names.add(name)
+    const semesters = 1 + index % past.length
+    const record = generateRecord(past.slice(-semesters), courses, random)
+    const planned = nextCourses(record, coming, courses, random)
+    const earned = record.reduce((sum, item) => sum + (item.state === 'completed' && LETTER_SCALE[item.grade!]?.earns ? item.credits : 0), 0)
+    const student: GeneratedStudent = { name, username: `s${String(index + 1).padStart(4, '0')}`, record, planned, bundles: [], waitlisted: [] }
+    if (earned >= 6000) register(student, coming, courses, sections, random)
+    return student
+  })
+}
+
+function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random): GeneratedStudent['record'] {
+  const record: GeneratedStudent['record'] = []
+  terms.forEach((term, index) => {
+    const underWay = index === terms.length - 1
+    for (const code of nextCourses(record, term, courses, random)) {
+      record.push({ course: code, term: term.code, credits: courses.get(code)!.credits, grade: underWay ? null : random.pick(GRADES), state: underWay ? 'under way' : 'completed', source: 'here' })
+    }
+  })
+  return record
+}
+
+/** The next courses of the sequence (with a detour now and then) that the record allows and the term offers. */
+function nextCourses(record: GeneratedStudent['record'], term: Term, courses: ReadonlyMap<string, Course>, random: Random): string[] {
+  const items = record.map((item, i) => ({ ...item, id: String(i) }))
+  const had = new Set(items.filter(item => item.state !== 'completed' || LETTER_SCALE[item.grade!]?.earns).map(item => item.course))
+  const sequence = PROGRAMS[0]!.suggested.flatMap(step => step.courses)
+  const detours = random.shuffle([...courses.keys()].filter(code => courses.get(code)!.number < 260)).slice(0, 6)
+  const chosen: string[] = []
+  let credits = 0
+  for (const code of [...sequence, ...detours]) {
+    const course = courses.get(code)!
+    if (had.has(code) || chosen.includes(code) || !isOffered(course, term) || credits + course.credits > 1600 || random.chance(0.15)) continue
+    if (course.exclusions.some(other => had.has(other) || chosen.includes(other))) continue
+    if (!allowed(course, term, items, courses)) continue
+    chosen.push(code)
+    credits += course.credits
+    if (credits >= 1300) break
+  }
+  return chosen
+}
+
+function allowed(course: Course, term: Term, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>): boolean {
+  const facts = { items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] }
+  return [course.prerequisite, course.corequisite].every((text) => {
+    const rule = parseExpression(text)
+    return rule.ok && evaluate(rule.expression, term.code, facts, { courses, scale: LETTER_SCALE, course: course.code })?.firmness !== 'unmet'
+  })
+}
+
+/** Seats are taken only where the registration's own decision says so. */
+function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<string, Course>, sections: readonly Section[], random: Random) {
+  const items: CourseItem[] = student.record.map((item, i) => ({ ...item, id: String(i) }))
+  const byId = new Map(sections.map(section => [section.id, section]))
+  for (const code of student.planned) {
+    for (const bundle of random.shuffle(bundlesOf(courses.get(code)!, sections)).slice(0, 3)) {
+      const [decision] = decideRun([{ id: 1, course: code, sectionIds: bundle.sections.map(section => section.id) }], {
+        term, gates: [], courses, sections: byId, scale: LETTER_SCALE, travel: TRAVEL, items, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 },
+        permissions: [], loadCap: term.loadCap, registered: student.bundles.flatMap(held => held.sections),
+      })
+      const full = bundle.sections.find(section => section.pools.every(pool => freeSeats(pool) === 0))
+      if (decision!.outcome === 'refused') {
+        const clashes = student.bundles.some(held => clashBetween(held.sections, bundle.sections, term, TRAVEL))
+        if (full && !clashes && full.waiting < full.waitlistCapacity && student.waitlisted.length === 0 && random.chance(0.5)) {
+          full.waiting++
+          student.waitlisted.push(full.id)
+        }
+        continue
+      }
+      for (const claim of decision!.claims) byId.get(claim.sectionId)!.pools.find(pool => pool.id === claim.poolId)!.taken++
+      student.bundles.push(bundle)
+      break
+    }
+  }
+}

@@ -1,0 +1,223 @@
+import { hash } from '@node-rs/argon2'
+import { sql } from 'drizzle-orm'
+import { bundlesOf, LETTER_SCALE, newEntryId, type Course, type CourseItem, type Section } from '@ridgeway/core'
+import type { Database } from '../server/db/connect'
+import * as schema from '../server/db/schema'
+import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calendar'
+import { COURSES } from './courses'
+import { generateStudents, type GeneratedStudent } from './generate'
+import { ADVISORS, DEMO_PASSWORD, OFFICE, STUDENTS, type AuthoredStudent } from './people'
+import { PROGRAMS, programId } from './programs'
+import { Random } from './random'
+import { makeSections } from './sections'
+
+export interface LoadOptions {
+  seed?: number
+  generated?: number
+  /** Sections whose seats are made to end with those taken, `HYD 230-01`. */
+  full?: string[]
+}
+
+export interface Loaded { courses: number, sections: number, students: number, registrations: number }
+
+type Rows = Record<string, unknown>[]
+
+/** Fills an empty, migrated database with the demo college. The same seed gives the same rows. */
+export async function loadDemo(db: Database, options: LoadOptions = {}): Promise<Loaded> {
+  const random = new Random(options.seed ?? 20270111)
+  const courses = new Map(COURSES.map(course => [course.code, course]))
+  const spring = TERMS.find(term => term.code === '2027SP')!
+  const sections = [...makeSections(spring, COURSES, random, 1), ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
+  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === spring.code), random)
+  closeFullSections(sections, options.full ?? ['HRT 230-01', 'HYD 330-02'])
+  const passwordHash = await hash(DEMO_PASSWORD)
+  const people = new PeopleRows(passwordHash, sections, courses)
+  ADVISORS.forEach(advisor => people.addStaff(advisor, 'advisor'))
+  OFFICE.forEach(person => people.addStaff(person, 'office'))
+  STUDENTS.forEach(student => people.addAuthored(student))
+  generated.forEach((student, index) => people.addGenerated(student, index))
+
+  await db.transaction(async (tx) => {
+    const insert = async (table: Parameters<typeof tx.insert>[0], rows: Rows) => {
+      for (let at = 0; at < rows.length; at += 500) await tx.insert(table).values(rows.slice(at, at + 500) as never)
+    }
+    await insert(schema.institution, [INSTITUTION])
+    await insert(schema.clockSetting, [{ id: 1, demoNow: DEMO_START, setAt: new Date().toISOString() }])
+    await insert(schema.sites, SITES as unknown as Rows)
+    await insert(schema.siteTravel, TRAVEL as unknown as Rows)
+    await insert(schema.terms, TERMS.map(({ sessions: _, ...term }) => term))
+    await insert(schema.termSessions, TERMS.flatMap(term => term.sessions.map(session => ({ ...session, term: term.code }))))
+    await insert(schema.openings, OPENINGS as unknown as Rows)
+    await insert(schema.courses, COURSES as unknown as Rows)
+    await insert(schema.programs, PROGRAMS.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear, body: program })))
+    await insert(schema.sections, sections.map(({ meetings: _, pools: __, waiting: ___, ...section }) => section))
+    await insert(schema.meetings, sections.flatMap(section => section.meetings.map(meeting => ({ ...meeting, section: section.id }))))
+    await insert(schema.seatPools, sections.flatMap(section => section.pools.map(pool => ({ ...pool, section: section.id }))))
+    for (const [table, rows] of people.tables()) await insert(table as never, rows)
+    await tx.execute(sql`SELECT 1`)
+  })
+  return { courses: COURSES.length, sections: sections.length, students: STUDENTS.length + generated.length, registrations: people.registrations.length }
+}
+
+function closeFullSections(sections: Section[], labels: string[]) {
+  for (const label of labels) {
+    const [course, link] = label.split('-') as [string, string]
+    const chosen = sections.filter(section => section.course === course && section.link === link && section.term === '2027SP')
+    for (const section of chosen) {
+      section.cancelled = false
+      for (const pool of section.pools) pool.capacity = pool.taken
+      if (section.pools.length > 1) section.pools = section.pools.filter(pool => pool.capacity > 0).slice(0, 2)
+    }
+  }
+}
+
+/** Collects the rows of everybody, in one pass; ids are given here, so that the rows agree with each other. */
+class PeopleRows {
+  readonly people: Rows = []
+  readonly students: Rows = []
+  readonly programs: Rows = []
+  readonly records: Rows = []
+  readonly holds: Rows = []
+  readonly plans: Rows = []
+  readonly entries: Rows = []
+  readonly requests: Rows = []
+  readonly signOffs: Rows = []
+  readonly lineUps: Rows = []
+  readonly registrations: Rows = []
+  readonly waitlist: Rows = []
+  readonly acceptances: Rows = []
+  readonly ledger: Rows = []
+  private readonly ids = new Map<string, number>()
+
+  constructor(private readonly passwordHash: string, private readonly sections: Section[], private readonly courses: ReadonlyMap<string, Course>) {}
+
+  tables(): [unknown, Rows][] {
+    return [
+      [schema.people, this.people], [schema.students, this.students], [schema.studentPrograms, this.programs], [schema.records, this.records],
+      [schema.holds, this.holds], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.signOffRequests, this.requests],
+      [schema.signOffs, this.signOffs], [schema.lineUpRows, this.lineUps], [schema.registrations, this.registrations],
+      [schema.waitlistEntries, this.waitlist], [schema.termsAcceptances, this.acceptances], [schema.ledger, this.ledger],
+    ]
+  }
+
+  addStaff(person: { username: string, name: string, story: string }, role: schema.Role) {
+    this.addPerson(person.username, person.name, role, person.story, true)
+  }
+
+  private addPerson(username: string, name: string, role: schema.Role, story: string, signsIn: boolean): number {
+    const id = this.people.length + 1
+    this.ids.set(username, id)
+    this.people.push({ id, username, name, role, story, email: `${username}@larkmoor.example`, passwordHash: signsIn ? this.passwordHash : null })
+    return id
+  }
+
+  private addStudent(id: number, advisor: number, values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number }) {
+    this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {}, targetLoad: values.targetLoad ?? null })
+    PROGRAMS.forEach((program, position) => this.programs.push({ student: id, program: programId(program), position }))
+  }
+
+  addAuthored(student: AuthoredStudent) {
+    const id = this.addPerson(student.username, student.name, 'student', student.story, true)
+    const advisor = this.ids.get(student.advisor)!
+    this.addStudent(id, advisor, student)
+    this.records.push(...readTransfer(student.transfer ?? ''), ...readRecord(student.record, this.courses))
+    this.records.forEach(row => row.student ??= id)
+    this.addPlan(id, readTerms(student.plan).map(({ term, code }) => ({ term, code })))
+    if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
+    if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: '' })
+    if (student.signedOff) {
+      const copy = this.entries.filter(entry => entry.plan === this.plans.length && entry.term === '2027SP').map(({ plan: _, ...entry }) => entry)
+      this.signOffs.push({ student: id, term: '2027SP', advisor, at: `${student.signedOff}T17:00:00.000Z`, note: '', copy })
+      this.addLedger(id, advisor, 'sign off', { term: '2027SP' }, `${student.signedOff}T17:00:00.000Z`)
+    }
+    if (student.accepted) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-01T18:00:00.000Z' })
+    const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
+    choices.forEach((bundle, position) => this.lineUps.push({ student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id) }))
+    ;(student.registered ?? '').split(', ').filter(Boolean).forEach(label => this.addRegistration(id, this.bundle(label)))
+    for (const wait of student.waitlist ?? []) {
+      const section = this.bundle(wait.section)[0]!
+      if (wait.offerHours) section.pools[0]!.held++
+      section.pools[0]!.capacity = section.pools[0]!.taken + section.pools[0]!.held
+      this.waitlist.push({ student: id, section: section.id, joined: '2026-11-08T15:04:00.000Z', offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null })
+    }
+  }
+
+  addGenerated(student: GeneratedStudent, index: number) {
+    const id = this.addPerson(student.username, student.name, 'student', '', false)
+    this.addStudent(id, 1 + index % ADVISORS.length, {})
+    this.records.push(...student.record.map(item => ({ ...item, student: id })))
+    this.addPlan(id, student.planned.map(code => ({ term: '2027SP', code })))
+    for (const bundle of student.bundles) this.addRegistration(id, bundle.sections, false)
+    student.waitlisted.forEach((section, i) => this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`, offerUntil: null }))
+  }
+
+  private addPlan(student: number, placed: { term: string, code: string }[]) {
+    this.plans.push({ id: this.plans.length + 1, student, name: 'Main', current: true, version: 0 })
+    const plan = this.plans.length
+    for (const { term, code } of placed) {
+      this.entries.push({ plan, id: newEntryId(code, term), course: code, term, credits: this.courses.get(code)!.credits, pinned: false, pinnedUse: null, note: '' })
+    }
+  }
+
+  private bundle(label: string): Section[] {
+    const [course, link] = label.split('-') as [string, string]
+    const found = bundlesOf(this.courses.get(course)!, this.sections.filter(section => section.term === '2027SP')).find(bundle => bundle.sections[0]!.link === link)
+    if (!found) throw new Error(`the demo names ${label}, which is not among the sections`)
+    return found.sections
+  }
+
+  /** `claim` takes the seats here; generated students took theirs when they were made. */
+  private addRegistration(student: number, sections: Section[], claim = true) {
+    const run = `demo-${student}`
+    const at = '2026-11-08T15:02:00.000Z'
+    sections.forEach((section, index) => {
+      const pool = section.pools.find(candidate => candidate.forGroup === null)!
+      if (claim) {
+        pool.taken++
+        pool.capacity = Math.max(pool.capacity, pool.taken)
+      }
+      const credits = index === 0 ? this.courses.get(section.course)!.credits : 0
+      const used = claim ? pool.id : this.takePool(section)
+      this.registrations.push({ student, section: section.id, pool: used, term: section.term, course: section.course, credits, run, at })
+      this.addLedger(student, student, 'register', { course: section.course }, at, section.id, used, run)
+    })
+  }
+
+  private readonly given = new Map<number, number>()
+
+  /** Hands out the seats that generated students took, pool by pool. */
+  private takePool(section: Section): number {
+    const pool = [...section.pools].reverse().find(candidate => (this.given.get(candidate.id) ?? 0) < candidate.taken)!
+    this.given.set(pool.id, (this.given.get(pool.id) ?? 0) + 1)
+    return pool.id
+  }
+
+  private addLedger(student: number, actor: number, action: string, detail: Record<string, unknown>, at: string, section?: number, pool?: number, run?: string) {
+    this.ledger.push({ at, actor, student, action, section: section ?? null, pool: pool ?? null, run: run ?? null, detail })
+  }
+}
+
+function readTerms(text: string): { term: string, code: string, rest: string }[] {
+  return text.split(';').map(part => part.trim()).filter(Boolean).flatMap((part) => {
+    const [term, list] = part.split(':') as [string, string]
+    return list.split(',').map((entry) => {
+      const [subject, number, rest] = entry.trim().split(' ') as [string, string, string | undefined]
+      return { term: term.trim(), code: `${subject} ${number}`, rest: rest ?? '' }
+    })
+  })
+}
+
+function readRecord(text: string, courses: ReadonlyMap<string, Course>): Rows {
+  return readTerms(text).map(({ term, code, rest }) => {
+    const underWay = rest === '*'
+    if (!underWay && !LETTER_SCALE[rest]) throw new Error(`${code} in ${term} has the unknown grade "${rest}"`)
+    return { course: code, term, credits: courses.get(code)!.credits, grade: underWay ? null : rest, state: underWay ? 'under way' : 'completed', source: 'here' } satisfies Omit<CourseItem, 'id'>
+  })
+}
+
+function readTransfer(text: string): Rows {
+  return text.split(', ').filter(Boolean).map((entry) => {
+    const [subject, number, credits] = entry.split(' ') as [string, string, string]
+    return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed', source: 'transfer' }
+  })
+}

@@ -1,0 +1,192 @@
+import { termOrder } from '../catalog/terms'
+import type { Course, CourseItem, TermCode } from '../catalog/types'
+import { classStanding, STANDING_CREDITS } from '../grades/status'
+import { earnsCredit, meetsGrade, type GradeScale } from '../grades/scale'
+import { sayCondition } from './print'
+import type { Expression } from './types'
+
+/** How firmly a rule is met, best first. */
+export type Firmness = 'passed' | 'if passed' | 'if planned' | 'unmet'
+const FIRMNESS: readonly Firmness[] = ['passed', 'if passed', 'if planned', 'unmet']
+
+/** What a student brings to a rule. */
+export interface StudentFacts {
+  items: readonly CourseItem[]
+  programs: readonly string[]
+  placements: Readonly<Record<string, number>>
+  /** Courses for which permission was given, or the rule was lifted by an exception. */
+  permissions: readonly string[]
+}
+
+export interface Evaluation {
+  firmness: Firmness
+  /** The rule's parts, each with its own firmness and the reason in words. */
+  reason: Reason
+  /** Smallest sets of conditions that would satisfy what is unmet; empty when the rule is met. At most eight. */
+  missing: Expression[][]
+}
+
+export interface Reason {
+  expression: Expression
+  firmness: Firmness
+  words: string
+  parts: Reason[]
+}
+
+export interface EvaluationContext {
+  courses: ReadonlyMap<string, Course>
+  scale: GradeScale
+  /** The course the rule belongs to: permission is looked up under it. */
+  course: string
+  /** Courses of the same term count where the rule says "alongside"; corequisites always may. */
+  corequisite?: boolean
+}
+
+const worst = (all: Firmness[]): Firmness => FIRMNESS[Math.max(0, ...all.map(f => FIRMNESS.indexOf(f)))]!
+const MISSING_LIMIT = 8
+
+/**
+ * Evaluates a rule at a term against record and plan.
+ * A completed course must have its grade; a course under way or registered counts as `if passed`
+ * when its term lies before (or, alongside, at) the given term; a picked or planned course as `if planned`.
+ */
+export function evaluate(expression: Expression | null, at: TermCode, facts: StudentFacts, context: EvaluationContext): Evaluation | null {
+  if (!expression) return null
+  const reason = judge(expression, termOrder(at), facts, context)
+  return { firmness: reason.firmness, reason, missing: reason.firmness === 'unmet' ? smallestSets(reason) : [] }
+}
+
+function judge(expression: Expression, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
+  const leaf = (firmness: Firmness, words: string): Reason => ({ expression, firmness, words, parts: [] })
+  switch (expression.kind) {
+    case 'course': return judgeCourse(expression, at, facts, context)
+    case 'credits': return judgeCredits(expression, at, facts, context)
+    case 'standing': {
+      const needed = STANDING_CREDITS[expression.standing]
+      const { firmness } = judgeCredits({ kind: 'credits', credits: needed }, at, facts, context)
+      const now = classStanding(creditsAt(facts, at, context, 'passed'))
+      return leaf(firmness, `${sayCondition(expression)}: ${now} now`)
+    }
+    case 'placement': {
+      const score = facts.placements[expression.test]
+      const words = score === undefined ? `${sayCondition(expression)}: no score on file` : `${expression.test} placement score ${score}`
+      return leaf(score !== undefined && score >= expression.score ? 'passed' : 'unmet', words)
+    }
+    case 'program': return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet', sayCondition(expression))
+    case 'permission': return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet', sayCondition(expression))
+    case 'all': return combine(expression, expression.of.length, at, facts, context)
+    case 'any': return combine(expression, 1, at, facts, context)
+    case 'atLeast': return combine(expression, expression.n, at, facts, context)
+  }
+}
+
+function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
+  const parts = expression.of.map(part => judge(part, at, facts, context))
+  const best = parts.map(part => part.firmness).sort((a, b) => FIRMNESS.indexOf(a) - FIRMNESS.indexOf(b)).slice(0, n)
+  return { expression, firmness: worst(best), words: sayCondition(expression), parts }
+}
+
+function judgeCourse(
+  expression: Extract<Expression, { kind: 'course' }>, at: number, facts: StudentFacts, context: EvaluationContext,
+): Reason {
+  const { course, minGrade } = expression
+  const accepted = new Set([course, ...context.courses.get(course)?.equivalents ?? []])
+  const sameTerm = expression.alongside || context.corequisite === true
+  let best: Firmness = 'unmet'
+  let words = `${sayCondition(expression)}: not on your record and not in the plan`
+  for (const item of facts.items) {
+    if (!accepted.has(item.course)) continue
+    const [firmness, said] = judgeAttempt(item, at, sameTerm, minGrade, context)
+    const better = FIRMNESS.indexOf(firmness) < FIRMNESS.indexOf(best)
+    if (better || (best === 'unmet' && firmness === 'unmet')) [best, words] = [firmness, said]
+  }
+  return { expression, firmness: best, words, parts: [] }
+}
+
+function judgeAttempt(
+  item: CourseItem, at: number, sameTerm: boolean, minGrade: string | undefined, context: EvaluationContext,
+): [Firmness, string] {
+  const when = item.term ? termOrder(item.term) : 0
+  if (item.state === 'completed') {
+    if (meetsGrade(context.scale, item.grade, minGrade)) return ['passed', `${item.course} passed with ${item.grade}`]
+    return ['unmet', `${item.course} has ${item.grade ?? 'no grade'}, ${minGrade ? `${minGrade} or better` : 'a passing grade'} is needed`]
+  }
+  if (when > at || (when === at && !sameTerm)) {
+    return ['unmet', `${item.course} is ${item.state} for ${when === at ? 'the same term' : 'a later term'}, it must come ${sameTerm ? 'no later' : 'first'}`]
+  }
+  if (item.state === 'under way' || item.state === 'registered') {
+    return ['if passed', `${item.course} ${item.state}${minGrade ? `, ${minGrade} or better is needed` : ''}`]
+  }
+  return ['if planned', `${item.course} ${item.state}`]
+}
+
+function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness, subject?: string, levelMin = 0): number {
+  let sum = 0
+  for (const item of facts.items) {
+    const course = context.courses.get(item.course)
+    if (subject && course?.subject !== subject) continue
+    if (course && course.number < levelMin) continue
+    if (item.state === 'completed') {
+      if (earnsCredit(context.scale, item.grade)) sum += item.credits
+      continue
+    }
+    const firmness: Firmness = item.state === 'under way' || item.state === 'registered' ? 'if passed' : 'if planned'
+    const counted = FIRMNESS.indexOf(firmness) <= FIRMNESS.indexOf(upTo)
+    if (counted && item.term && termOrder(item.term) < at) sum += item.credits
+  }
+  return sum
+}
+
+function judgeCredits(expression: Extract<Expression, { kind: 'credits' }>, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
+  const levels: Firmness[] = ['passed', 'if passed', 'if planned']
+  const have = (upTo: Firmness) => creditsAt(facts, at, context, upTo, expression.subject, expression.levelMin)
+  const firmness = levels.find(level => have(level) >= expression.credits) ?? 'unmet'
+  return { expression, firmness, words: `${sayCondition(expression)}: ${have('if planned') / 100} by then`, parts: [] }
+}
+
+/** Smallest sets of unmet conditions whose satisfaction would satisfy the rule. */
+function smallestSets(reason: Reason): Expression[][] {
+  const sets = setsFor(reason).sort((a, b) => a.length - b.length)
+  const seen = new Map<string, Expression[]>()
+  for (const set of sets) {
+    const keys = set.map(e => JSON.stringify(e)).sort()
+    const smallerInside = [...seen.keys()].some(key => (JSON.parse(key) as string[]).every(k => keys.includes(k)))
+    if (!smallerInside) seen.set(JSON.stringify(keys), set)
+  }
+  return [...seen.values()].slice(0, MISSING_LIMIT)
+}
+
+function setsFor(reason: Reason): Expression[][] {
+  if (reason.firmness !== 'unmet') return [[]]
+  const { expression, parts } = reason
+  if (parts.length === 0) return [[expression]]
+  const n = expression.kind === 'all' ? parts.length : expression.kind === 'atLeast' ? expression.n : 1
+  const options = parts.map(setsFor)
+  let chosen: Expression[][] = []
+  for (const pick of combinations(parts.length, n)) {
+    let sets: Expression[][] = [[]]
+    for (const index of pick) {
+      sets = sets.flatMap(set => options[index]!.map(extra => [...set, ...extra.filter(e => !set.includes(e))])).slice(0, 64)
+    }
+    chosen.push(...sets)
+    if (chosen.length > 512) chosen = chosen.sort((a, b) => a.length - b.length).slice(0, 64)
+  }
+  return chosen
+}
+
+function* combinations(size: number, n: number, from = 0): Generator<number[]> {
+  if (n === 0) {
+    yield []
+    return
+  }
+  for (let first = from; first <= size - n; first++) {
+    for (const rest of combinations(size, n - 1, first + 1)) yield [first, ...rest]
+  }
+}
+
+/** Every course named in a rule. */
+export function coursesIn(expression: Expression | null): string[] {
+  if (!expression) return []
+  if (expression.kind === 'course') return [expression.course]
+  return 'of' in expression ? [...new Set(expression.of.flatMap(coursesIn))] : []
+}

@@ -1,0 +1,62 @@
+import type { Course, Section, Term, TravelTime } from '../catalog/types'
+import { clockTime, expandSection, findClash, type Clash, type Occurrence } from './meetings'
+
+/** A lecture with the lab or tutorial that goes with it; chosen as one. */
+export interface Bundle {
+  /** Section ids in the order of the course's parts, joined by `+`. */
+  id: string
+  course: string
+  sections: Section[]
+}
+
+/** Every complete bundle of a course: one section of each part that shares a link. Cancelled sections make none. */
+export function bundlesOf(course: Pick<Course, 'code' | 'parts'>, sections: readonly Section[]): Bundle[] {
+  const open = sections.filter(section => section.course === course.code && !section.cancelled)
+  const links = [...new Set(open.map(section => section.link))].sort()
+  return links.flatMap((link) => {
+    let partial: Section[][] = [[]]
+    for (const part of course.parts) {
+      const choices = open.filter(section => section.link === link && section.part === part).sort((a, b) => a.label.localeCompare(b.label))
+      partial = partial.flatMap(chosen => choices.map(choice => [...chosen, choice]))
+    }
+    return partial.filter(chosen => chosen.length > 0).map(chosen => ({ id: bundleId(chosen), course: course.code, sections: chosen }))
+  })
+}
+
+export function bundleId(sections: readonly Pick<Section, 'id'>[]): string {
+  return sections.map(section => section.id).join('+')
+}
+
+/** Parts of the course that a choice of sections lacks, or has too often. */
+export function missingParts(course: Pick<Course, 'parts'>, sections: readonly Section[]): string[] {
+  return course.parts.filter(part => sections.filter(section => section.part === part).length !== 1)
+}
+
+export type TermCalendar = Pick<Term, 'noClass' | 'movedDays'>
+
+/** Real dates of all the parts of a bundle, exams included. */
+export function occurrencesOf(sections: readonly Section[], term: TermCalendar): Occurrence[] {
+  return sections.flatMap(section => [
+    ...expandSection(section, term),
+    ...section.exam ? [{ ...section.exam, site: section.meetings[0]?.site ?? '' }] : [],
+  ])
+}
+
+/** The first clash between two choices of sections on their real dates. */
+export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash | null {
+  return findClash(occurrencesOf(a, term), occurrencesOf(b, term), travel)
+}
+
+/** "M W 9:30–10:45 · lab F 13:00–15:50", or "any time" without meetings. */
+export function describeTimes(sections: readonly Section[]): string {
+  const parts = sections.flatMap(section => section.meetings.map((meeting) => {
+    const part = section.part === 'lecture' ? '' : `${section.part} `
+    return `${part}${meeting.days.join(' ')} ${clockTime(meeting.start)}–${clockTime(meeting.end)}`
+  }))
+  return parts.length === 0 ? 'any time' : parts.join(' · ')
+}
+
+/** Minutes of class a week in the typical week of a bundle. */
+export function weeklyMinutes(sections: readonly Section[]): number {
+  return sections.reduce((sum, section) => sum + section.meetings.reduce((m, meeting) => m + meeting.days.length * (meeting.end - meeting.start), 0), 0)
+}

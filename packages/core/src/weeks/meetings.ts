@@ -1,0 +1,95 @@
+import { DateTime } from 'luxon'
+import type { Instant, LocalDate, Meeting, Section, Term, TravelTime, Weekday } from '../catalog/types'
+
+/** One class on one day, local time. */
+export interface Occurrence {
+  date: LocalDate
+  start: number
+  end: number
+  site: string
+}
+
+export const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
+const DAY_MS = 86_400_000
+
+const dayNumber = (date: LocalDate) => Date.parse(`${date}T00:00:00Z`) / DAY_MS
+const dateOf = (day: number): LocalDate => new Date(day * DAY_MS).toISOString().slice(0, 10)
+
+/** 1 January 1970 was a Thursday. */
+export function weekdayOf(date: LocalDate): Weekday {
+  return WEEKDAYS[(dayNumber(date) + 3) % 7]!
+}
+
+/**
+ * The real dates on which a meeting takes place: every listed weekday from first to last date,
+ * without the days on which there are no classes, and with the days that follow another weekday's timetable.
+ */
+export function expandMeeting(meeting: Meeting, term: Pick<Term, 'noClass' | 'movedDays'>): Occurrence[] {
+  const free = new Set(term.noClass.map(day => day.date))
+  const moved = new Map(term.movedDays.map(day => [day.date, day.follows]))
+  const days = new Set(meeting.days)
+  const found: Occurrence[] = []
+  for (let day = dayNumber(meeting.first); day <= dayNumber(meeting.last); day++) {
+    const date = dateOf(day)
+    if (free.has(date) || !days.has(moved.get(date) ?? weekdayOf(date))) continue
+    found.push({ date, start: meeting.start, end: meeting.end, site: meeting.site })
+  }
+  return found
+}
+
+/** All occurrences of a section, in order of time. */
+export function expandSection(section: Pick<Section, 'meetings'>, term: Pick<Term, 'noClass' | 'movedDays'>): Occurrence[] {
+  return section.meetings.flatMap(meeting => expandMeeting(meeting, term)).sort(byTime)
+}
+
+export function byTime(a: Occurrence, b: Occurrence): number {
+  return a.date < b.date ? -1 : a.date > b.date ? 1 : a.start - b.start || a.end - b.end
+}
+
+/** The instant at which a local time of day falls on a date in a zone; daylight saving is the zone's own. */
+export function toInstant(date: LocalDate, minutes: number, zone: string): Instant {
+  return DateTime.fromISO(date, { zone }).set({ hour: Math.floor(minutes / 60), minute: minutes % 60 }).toUTC().toISO()!
+}
+
+/** The local date and minute of the day of an instant in a zone. */
+export function fromInstant(instant: Instant, zone: string): { date: LocalDate, minutes: number } {
+  const local = DateTime.fromISO(instant, { zone })
+  return { date: local.toISODate()!, minutes: local.hour * 60 + local.minute }
+}
+
+export interface Clash {
+  date: LocalDate
+  /** `overlap`: both at the same time; `travel`: not enough time between two sites. */
+  kind: 'overlap' | 'travel'
+  /** Minutes that are missing for the way; 0 for an overlap. */
+  shortBy: number
+}
+
+/**
+ * The first clash between two lists of occurrences, or null.
+ * Classes that touch (one ends as the other begins) do not clash at one site.
+ */
+export function findClash(a: readonly Occurrence[], b: readonly Occurrence[], travel: readonly TravelTime[]): Clash | null {
+  const byDate = new Map<LocalDate, Occurrence[]>()
+  for (const occurrence of b) byDate.set(occurrence.date, [...byDate.get(occurrence.date) ?? [], occurrence])
+  for (const mine of a) {
+    for (const other of byDate.get(mine.date) ?? []) {
+      if (mine.start < other.end && other.start < mine.end) return { date: mine.date, kind: 'overlap', shortBy: 0 }
+      const gap = Math.max(mine.start, other.start) - Math.min(mine.end, other.end)
+      const needed = travelMinutes(mine.site, other.site, travel)
+      if (gap < needed) return { date: mine.date, kind: 'travel', shortBy: needed - gap }
+    }
+  }
+  return null
+}
+
+/** Minutes from one site to another, the same both ways; 0 where none is given (online, or the same site). */
+export function travelMinutes(from: string, to: string, travel: readonly TravelTime[]): number {
+  if (from === to) return 0
+  return travel.find(way => (way.from === from && way.to === to) || (way.from === to && way.to === from))?.minutes ?? 0
+}
+
+/** `570` → `9:30`. */
+export function clockTime(minutes: number): string {
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+}

@@ -1,0 +1,5 @@
+export * from './institution'
+export * from './catalog'
+export * from './people'
+export * from './planning'
+export * from './registration'

@@ -1,0 +1,69 @@
+import { boolean, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import type { GradeScale, RepeatPolicy, Season, Session, Weekday } from '@ridgeway/core'
+import { instant, jsonText, localDate } from './columns'
+
+export const institution = mysqlTable('institution', {
+  id: int().primaryKey(),
+  name: varchar({ length: 120 }).notNull(),
+  zone: varchar({ length: 60 }).notNull(),
+  gradeScale: jsonText<GradeScale>()('grade_scale').notNull(),
+  repeatPolicy: varchar('repeat_policy', { length: 10 }).$type<RepeatPolicy>().notNull(),
+  /** Cents per credit. */
+  creditPrice: int('credit_price').notNull(),
+  termsText: varchar('terms_text', { length: 2000 }).notNull(),
+})
+
+export const sites = mysqlTable('sites', {
+  code: varchar({ length: 20 }).primaryKey(),
+  name: varchar({ length: 80 }).notNull(),
+  online: boolean().notNull(),
+})
+
+export const siteTravel = mysqlTable('site_travel', {
+  from: varchar('from_site', { length: 20 }).notNull().references(() => sites.code),
+  to: varchar('to_site', { length: 20 }).notNull().references(() => sites.code),
+  minutes: int().notNull(),
+}, table => [primaryKey({ columns: [table.from, table.to] })])
+
+export const terms = mysqlTable('terms', {
+  code: varchar({ length: 6 }).primaryKey(),
+  name: varchar({ length: 40 }).notNull(),
+  season: varchar({ length: 6 }).$type<Season>().notNull(),
+  year: int().notNull(),
+  start: localDate().notNull(),
+  end: localDate().notNull(),
+  noClass: jsonText<{ date: string, name: string }[]>()('no_class').notNull(),
+  movedDays: jsonText<{ date: string, follows: Weekday }[]>()('moved_days').notNull(),
+  loadCap: int('load_cap').notNull(),
+  fullTime: int('full_time').notNull(),
+  addBy: localDate('add_by').notNull(),
+  dropBy: localDate('drop_by').notNull(),
+  withdrawBy: localDate('withdraw_by').notNull(),
+  feesDue: localDate('fees_due').notNull(),
+  scheduled: boolean().notNull(),
+})
+
+export const termSessions = mysqlTable('term_sessions', {
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  code: varchar({ length: 10 }).$type<Session['code']>().notNull(),
+  name: varchar({ length: 40 }).notNull(),
+  start: localDate().notNull(),
+  end: localDate().notNull(),
+}, table => [primaryKey({ columns: [table.term, table.code] })])
+
+export const openings = mysqlTable('openings', {
+  id: int().autoincrement().primaryKey(),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  from: instant('opens_at').notNull(),
+  program: varchar({ length: 20 }),
+  earnedMin: int('earned_min').notNull(),
+  words: varchar({ length: 200 }).notNull(),
+})
+
+/** The demo's clock: one row; `offsetMs` is added to the machine's time. */
+export const clockSetting = mysqlTable('clock_setting', {
+  id: int().primaryKey(),
+  /** The demo instant at the machine instant `setAt`; null runs on the machine's own time. */
+  demoNow: instant('demo_now'),
+  setAt: instant('set_at').notNull(),
+})

@@ -1,0 +1,67 @@
+import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import type { CourseItem } from '@ridgeway/core'
+import { instant, jsonText } from './columns'
+import { courses } from './catalog'
+
+export type Role = 'student' | 'advisor' | 'office'
+
+export const people = mysqlTable('people', {
+  id: int().primaryKey(),
+  username: varchar({ length: 40 }).notNull().unique(),
+  name: varchar({ length: 80 }).notNull(),
+  email: varchar({ length: 120 }).notNull(),
+  role: varchar({ length: 10 }).$type<Role>().notNull(),
+  /** argon2id; null for people who do not sign in (generated students). */
+  passwordHash: varchar('password_hash', { length: 200 }),
+  /** Told on the sign-in page of the demo. */
+  story: varchar({ length: 300 }).notNull(),
+})
+
+export const students = mysqlTable('students', {
+  person: int().primaryKey().references(() => people.id),
+  advisor: int().references(() => people.id),
+  programConfirmed: boolean('program_confirmed').notNull(),
+  placements: jsonText<Record<string, number>>()('placements').notNull(),
+  /** Credits a term the student aims at; null for none. */
+  targetLoad: int('target_load'),
+}, table => [index('students_advisor').on(table.advisor)])
+
+export const studentPrograms = mysqlTable('student_programs', {
+  student: int().notNull().references(() => students.person),
+  program: varchar({ length: 30 }).notNull(),
+  position: int().notNull(),
+}, table => [primaryKey({ columns: [table.student, table.program] })])
+
+/** Attempts on the record: completed, withdrawn, under way. */
+export const records = mysqlTable('records', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  course: varchar({ length: 10 }).notNull().references(() => courses.code),
+  term: varchar({ length: 6 }),
+  credits: int().notNull(),
+  grade: varchar({ length: 3 }),
+  state: varchar({ length: 12 }).$type<'completed' | 'under way'>().notNull(),
+  source: varchar({ length: 10 }).$type<CourseItem['source']>().notNull(),
+}, table => [index('records_student').on(table.student)])
+
+export const holds = mysqlTable('holds', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  reason: varchar({ length: 200 }).notNull(),
+  contact: varchar({ length: 120 }).notNull(),
+  placed: instant('placed_at').notNull(),
+  cleared: instant('cleared_at'),
+}, table => [index('holds_student').on(table.student)])
+
+export const exceptions = mysqlTable('exceptions', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'>().notNull(),
+  course: varchar({ length: 10 }),
+  term: varchar({ length: 6 }),
+  /** Kind's own value: the raised cap in hundredths for `load`. */
+  value: int(),
+  reason: varchar({ length: 300 }).notNull(),
+  grantedBy: int('granted_by').notNull().references(() => people.id),
+  grantedAt: instant('granted_at').notNull(),
+}, table => [index('exceptions_student').on(table.student)])

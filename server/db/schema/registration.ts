@@ -1,0 +1,65 @@
+import { bigint, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import { instant, jsonText } from './columns'
+import { courses, seatPools, sections } from './catalog'
+import { terms } from './institution'
+import { people, students } from './people'
+
+/** The sections chosen for a term, in order; one row a course. */
+export const lineUpRows = mysqlTable('line_up_rows', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  course: varchar({ length: 10 }).notNull().references(() => courses.code),
+  position: int().notNull(),
+  sectionIds: jsonText<number[]>()('section_ids').notNull(),
+}, table => [unique('line_up_course').on(table.student, table.term, table.course)])
+
+/** One registered section; the sections of a bundle share the run's reference. */
+export const registrations = mysqlTable('registrations', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  section: int().notNull().references(() => sections.id),
+  pool: int().notNull().references(() => seatPools.id),
+  term: varchar({ length: 6 }).notNull(),
+  course: varchar({ length: 10 }).notNull(),
+  credits: int().notNull(),
+  run: varchar({ length: 40 }).notNull(),
+  at: instant('registered_at').notNull(),
+}, table => [unique('registrations_once').on(table.student, table.section), index('registrations_section').on(table.section), index('registrations_term').on(table.student, table.term)])
+
+export const waitlistEntries = mysqlTable('waitlist_entries', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  section: int().notNull().references(() => sections.id),
+  joined: instant('joined_at').notNull(),
+  /** Set while a seat is held for this person. */
+  offerUntil: instant('offer_until'),
+}, table => [unique('waitlist_once').on(table.student, table.section), index('waitlist_section').on(table.section, table.joined)])
+
+/** One press of the button: the key names it, so that the same request acts once. */
+export const registrationRuns = mysqlTable('registration_runs', {
+  student: int().notNull().references(() => students.person),
+  key: varchar('run_key', { length: 40 }).notNull(),
+  term: varchar({ length: 6 }).notNull(),
+  at: instant('run_at').notNull(),
+  result: jsonText<unknown>()('result').notNull(),
+}, table => [primaryKey({ columns: [table.student, table.key] })])
+
+export const termsAcceptances = mysqlTable('terms_acceptances', {
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  at: instant('accepted_at').notNull(),
+}, table => [primaryKey({ columns: [table.student, table.term] })])
+
+/** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
+export const ledger = mysqlTable('ledger', {
+  id: bigint({ mode: 'number' }).autoincrement().primaryKey(),
+  at: instant('happened_at').notNull(),
+  actor: int().notNull().references(() => people.id),
+  student: int().notNull().references(() => students.person),
+  action: varchar({ length: 20 }).$type<'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'exception'>().notNull(),
+  section: int(),
+  pool: int(),
+  run: varchar({ length: 40 }),
+  detail: jsonText<Record<string, unknown>>()('detail').notNull(),
+}, table => [index('ledger_student').on(table.student, table.id), index('ledger_section').on(table.section)])

@@ -1,0 +1,49 @@
+import type { Catalog, Course, OpeningRule, Program, Site, Term, TravelTime } from '@ridgeway/core'
+import type { Database } from '../db/connect'
+
+export interface College {
+  name: string
+  zone: string
+  creditPrice: number
+  termsText: string
+  sites: Site[]
+  travel: TravelTime[]
+  openings: (OpeningRule & { term: string })[]
+  programs: Map<string, Program>
+  catalog: Catalog & { courses: Map<string, Course>, terms: Term[] }
+}
+
+const loaded = new WeakMap<Database, Promise<College>>()
+
+/** The college's slowly changing data, read once a server. */
+export function loadCollege(db: Database): Promise<College> {
+  const known = loaded.get(db)
+  if (known) return known
+  const reading = readCollege(db).catch((problem: unknown) => {
+    loaded.delete(db)
+    throw problem
+  })
+  loaded.set(db, reading)
+  return reading
+}
+
+async function readCollege(db: Database): Promise<College> {
+  const [institution, sites, travel, terms, sessions, openings, courses, programs] = await Promise.all([
+    db.query.institution.findFirst(), db.query.sites.findMany(), db.query.siteTravel.findMany(), db.query.terms.findMany(),
+    db.query.termSessions.findMany(), db.query.openings.findMany(), db.query.courses.findMany(), db.query.programs.findMany(),
+  ])
+  if (!institution) throw new Error('the database has no institution; load the demo or import a college first')
+  const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
+  return {
+    name, zone, creditPrice, termsText, sites, travel,
+    openings: openings.map(({ id: _, ...rule }) => rule),
+    programs: new Map(programs.map(program => [program.id, program.body])),
+    catalog: {
+      courses: new Map(courses.map(course => [course.code, course])),
+      programs: programs.map(program => program.body),
+      terms: terms.map(term => ({ ...term, sessions: sessions.filter(session => session.term === term.code).map(({ term: _, ...session }) => session) }))
+        .sort((a, b) => a.start.localeCompare(b.start)),
+      scale: gradeScale, repeatPolicy,
+    },
+  }
+}

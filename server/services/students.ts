@@ -1,0 +1,143 @@
+import { and, asc, desc, eq, isNull } from 'drizzle-orm'
+import {
+  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type PlanEntry, type Section, type StudentFile, type Term,
+} from '@ridgeway/core'
+import type { Database, Executor } from '../db/connect'
+import * as s from '../db/schema'
+import { loadCollege, type College } from './catalog'
+import { today } from './clock'
+import { Refusal } from './errors'
+
+/** All that is on file about one student, for one working term. */
+export interface StudentState {
+  id: number
+  name: string
+  email: string
+  advisor: { id: number, name: string, email: string } | null
+  programConfirmed: boolean
+  targetLoad: number | null
+  plan: { id: number, name: string, version: number }
+  file: StudentFile
+  /** Programs with their catalog year, in order. */
+  programIds: string[]
+  lineUp: LineUpRow[]
+  registered: Registered[]
+  waitlisted: { section: number, course: string, label: string, place: number, offerUntil: string | null }[]
+  gates: Gate[]
+  opening: { from: string, words: string } | null
+  holds: { reason: string, contact: string, placed: string }[]
+  signOff: { by: string, at: string, note: string, copy: PlanEntry[] } | null
+  signOffAskedAt: string | null
+  termsAcceptedAt: string | null
+}
+
+export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number }
+export interface Registered { section: number, course: string, label: string, term: string, credits: number, at: string, run: string }
+
+export function findTerm(college: College, code: string): Term {
+  const term = college.catalog.terms.find(candidate => candidate.code === code)
+  if (!term) throw new Refusal(404, 'term-unknown', `There is no term ${code}.`, 'Choose a working term from the list.')
+  return term
+}
+
+/** Reads everything that the rules and the views need about a student. */
+export async function readStudent(db: Database, tx: Executor, id: number, termCode: string): Promise<StudentState> {
+  const college = await loadCollege(db)
+  const term = findTerm(college, termCode)
+  const clock = await today(tx, college.zone)
+  const [row] = await tx.select({ person: s.people, student: s.students }).from(s.students)
+    .innerJoin(s.people, eq(s.people.id, s.students.person)).where(eq(s.students.person, id))
+  if (!row) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
+  const [advisor, programRows, records, registered, entriesAndPlan, lineUp, exceptions, holds, signOff, asked, accepted, waitlisted] = [
+    row.student.advisor ? (await tx.select().from(s.people).where(eq(s.people.id, row.student.advisor)))[0] ?? null : null,
+    await tx.select().from(s.studentPrograms).where(eq(s.studentPrograms.student, id)).orderBy(asc(s.studentPrograms.position)),
+    await tx.select().from(s.records).where(eq(s.records.student, id)).orderBy(asc(s.records.id)),
+    await readRegistered(tx, id),
+    await readPlan(tx, id),
+    await tx.select().from(s.lineUpRows).where(and(eq(s.lineUpRows.student, id), eq(s.lineUpRows.term, termCode))).orderBy(asc(s.lineUpRows.position), asc(s.lineUpRows.id)),
+    await tx.select().from(s.exceptions).where(eq(s.exceptions.student, id)),
+    await tx.select().from(s.holds).where(and(eq(s.holds.student, id), isNull(s.holds.cleared))),
+    await readSignOff(tx, id, termCode),
+    (await tx.select().from(s.signOffRequests).where(and(eq(s.signOffRequests.student, id), eq(s.signOffRequests.term, termCode))))[0] ?? null,
+    (await tx.select().from(s.termsAcceptances).where(and(eq(s.termsAcceptances.student, id), eq(s.termsAcceptances.term, termCode))))[0] ?? null,
+    await readWaitlisted(tx, id, termCode),
+  ] as const
+  const programs = programRows.map(program => college.programs.get(program.program)).filter(program => program !== undefined)
+  const record = [...records.map(toItem), ...toRegisteredItems(registered)]
+  const file: StudentFile = {
+    record, entries: entriesAndPlan.entries, picked: lineUp.map(line => `${line.course} ${termCode}`), programs: programs.map(program => program.code),
+    placements: row.student.placements,
+    permissions: exceptions.filter(exception => exception.kind === 'prerequisite' && exception.course).map(exception => exception.course!),
+    capRaised: Object.fromEntries(exceptions.filter(e => e.kind === 'load' && e.term && e.value).map(e => [e.term!, e.value!])),
+  }
+  const earned = earnedCredits(standingAttempts(record, college.catalog.courses, college.catalog.scale, college.catalog.repeatPolicy).standing, college.catalog.scale)
+  const openings = college.openings.filter(rule => rule.term === termCode)
+  const opening = openingFor(openings, file.programs, earned)
+  const gates = readGates({
+    termName: term.name, now: clock.now, zone: college.zone, openings, programs: file.programs, earned,
+    signedOff: signOff ? { by: signOff.by, on: signOff.at.slice(0, 10) } : null, signOffAsked: asked !== null, advisor: advisor?.name ?? null,
+    holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
+    programConfirmed: row.student.programConfirmed, programTitle: programs[0]?.title ?? '', termsAccepted: accepted?.at.slice(0, 10) ?? null,
+  })
+  return {
+    id, name: row.person.name, email: row.person.email, programConfirmed: row.student.programConfirmed, targetLoad: row.student.targetLoad,
+    advisor: advisor && { id: advisor.id, name: advisor.name, email: advisor.email },
+    plan: entriesAndPlan.plan, file, programIds: programRows.map(program => program.program),
+    lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position })),
+    registered, waitlisted, gates, opening: opening && { from: opening.from, words: opening.words },
+    holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
+    signOff, signOffAskedAt: asked?.askedAt ?? null, termsAcceptedAt: accepted?.at ?? null,
+  }
+}
+
+function toItem(row: typeof s.records.$inferSelect): CourseItem {
+  const { id, course, term, credits, grade, state, source } = row
+  return { id: `r${id}`, course, term, credits, grade, state, source }
+}
+
+/** Registered sections as one item a course; the credits stand on the bundle's first section. */
+export function toRegisteredItems(registered: readonly Registered[]): CourseItem[] {
+  return registered.filter(row => row.credits > 0).map(row => ({
+    id: `g${row.section}`, course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here',
+  }))
+}
+
+async function readRegistered(tx: Executor, student: number): Promise<Registered[]> {
+  return tx.select({
+    section: s.registrations.section, course: s.registrations.course, label: s.sections.label, term: s.registrations.term,
+    credits: s.registrations.credits, at: s.registrations.at, run: s.registrations.run,
+  }).from(s.registrations).innerJoin(s.sections, eq(s.sections.id, s.registrations.section))
+    .where(eq(s.registrations.student, student)).orderBy(asc(s.registrations.id))
+}
+
+async function readWaitlisted(tx: Executor, student: number, term: string): Promise<StudentState['waitlisted']> {
+  const mine = await tx.select({ entry: s.waitlistEntries, section: s.sections }).from(s.waitlistEntries)
+    .innerJoin(s.sections, eq(s.sections.id, s.waitlistEntries.section)).where(and(eq(s.waitlistEntries.student, student), eq(s.sections.term, term)))
+  return Promise.all(mine.map(async ({ entry, section }) => {
+    const all = await tx.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.section, section.id)).orderBy(asc(s.waitlistEntries.joined), asc(s.waitlistEntries.id))
+    return { section: section.id, course: section.course, label: section.label, place: all.findIndex(other => other.id === entry.id) + 1, offerUntil: entry.offerUntil }
+  }))
+}
+
+async function readSignOff(tx: Executor, student: number, term: string): Promise<StudentState['signOff']> {
+  const [found] = await tx.select({ signOff: s.signOffs, advisor: s.people.name }).from(s.signOffs)
+    .innerJoin(s.people, eq(s.people.id, s.signOffs.advisor)).where(and(eq(s.signOffs.student, student), eq(s.signOffs.term, term)))
+  return found ? { by: found.advisor, at: found.signOff.at, note: found.signOff.note, copy: found.signOff.copy } : null
+}
+
+/** The student's current plan and its entries. */
+export async function readPlan(tx: Executor, student: number): Promise<{ plan: StudentState['plan'], entries: PlanEntry[] }> {
+  const [plan] = await tx.select().from(s.plans).where(and(eq(s.plans.student, student), eq(s.plans.current, true))).orderBy(desc(s.plans.id)).limit(1)
+  if (!plan) throw new Error(`student ${student} has no current plan`)
+  const rows = await tx.select().from(s.planEntries).where(eq(s.planEntries.plan, plan.id)).orderBy(asc(s.planEntries.term), asc(s.planEntries.course))
+  return { plan: { id: plan.id, name: plan.name, version: plan.version }, entries: rows.map(({ plan: _, ...entry }) => entry) }
+}
+
+/** The parts of a student's state that the registration decision reads. */
+export function decisionContext(college: College, state: StudentState, term: Term, sections: readonly Section[], registered: readonly Section[]) {
+  return {
+    term, gates: state.gates, courses: college.catalog.courses, sections: new Map(sections.map(section => [section.id, section])),
+    scale: college.catalog.scale, travel: college.travel, items: state.file.record, programs: state.file.programs,
+    placements: state.file.placements, permissions: state.file.permissions, loadCap: state.file.capRaised[term.code] ?? term.loadCap, registered,
+  }
+}

@@ -1,0 +1,148 @@
+import { spawn, spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { join, resolve } from 'node:path'
+
+export const ROOT = resolve(import.meta.dirname, '../..')
+export const STATE = join(ROOT, '.ridgeway')
+
+const has = command => spawnSync('sh', ['-c', `command -v ${command}`], { stdio: 'ignore', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } }).status === 0
+
+/** Runs a command to its end, with its output shown; a failure ends this program with the same code. */
+export function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
+  if (done.status !== 0 && !options.mayFail) {
+    console.error(`${command} ${args.join(' ')} failed`)
+    process.exit(done.status ?? 1)
+  }
+  return done.status ?? 1
+}
+
+/** Debian packages that are missing are named and installed. */
+export function ensurePackages(wanted) {
+  const missing = wanted.filter(({ command }) => !has(command)).map(({ name }) => name)
+  if (missing.length === 0) return
+  if (!has('apt-get')) {
+    console.error(`Ridgeway needs ${missing.join(', ')}, and there is no apt-get here to install them with. Install them and run this again.`)
+    process.exit(1)
+  }
+  const root = process.getuid() === 0
+  if (!root && !has('sudo')) {
+    console.error(`Ridgeway needs ${missing.join(', ')}. Run "apt-get install ${missing.join(' ')}" as root, then run this again.`)
+    process.exit(1)
+  }
+  console.log(`Installing from Debian: ${missing.join(', ')}`)
+  const apt = args => run(root ? 'apt-get' : 'sudo', [...(root ? [] : ['apt-get']), ...args], { stdio: ['ignore', 'ignore', 'inherit'], env: { DEBIAN_FRONTEND: 'noninteractive' } })
+  apt(['update', '-q'])
+  apt(['install', '-y', '-q', '--no-install-recommends', ...missing])
+}
+
+export const MARIADB = [{ command: 'mariadbd', name: 'mariadb-server-core' }, { command: 'mariadb-install-db', name: 'mariadb-server-core' }]
+export const CHROMIUM = [{ command: 'chromium', name: 'chromium' }]
+
+/** `npm ci` when the lock file changed since the last time. */
+export function ensureModules() {
+  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex')
+  const mark = join(ROOT, 'node_modules', '.ridgeway-lock')
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
+  console.log('Installing packages (npm ci)')
+  run('npm', ['ci'])
+  writeFileSync(mark, lock)
+}
+
+/** Builds the server when a source file is newer than the last build. */
+export function ensureBuild() {
+  const sources = spawnSync('sh', ['-c', 'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], { cwd: ROOT, encoding: 'utf8' }).stdout
+  if (existsSync(join(ROOT, '.output/nitro.json')) && sources === '') return
+  console.log('Building (about half a minute)')
+  run('npx', ['nuxt', 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env: { NODE_ENV: 'production' } })
+}
+
+export function freePort() {
+  return new Promise((done, fail) => {
+    const server = createServer()
+    server.once('error', fail)
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => done(port))
+    })
+  })
+}
+
+/** A MariaDB of our own on loopback, its data under .ridgeway/; stopped by the function that comes back. */
+export async function startDatabase(name) {
+  mkdirSync(STATE, { recursive: true })
+  const data = join(STATE, name)
+  const asRoot = process.getuid() === 0 ? ['--user=root'] : []
+  const path = { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` }
+  if (!existsSync(join(data, 'mysql'))) {
+    run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot], { stdio: 'ignore', env: path })
+  }
+  const port = await freePort()
+  const log = join(STATE, `${name}.log`)
+  const server = spawn('mariadbd', ['--no-defaults', `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1', `--socket=${join(data, 's.sock')}`,
+    `--pid-file=${join(data, 'pid')}`, `--log-error=${log}`, '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--max-connections=300', '--innodb-buffer-pool-size=256M', ...asRoot],
+  { stdio: 'ignore', env: path, detached: true })
+  let exited = false
+  server.once('exit', () => exited = true)
+  const { default: mysql } = await import('mysql2/promise')
+  for (let attempt = 0; ; attempt++) {
+    try {
+      const probe = await mysql.createConnection({ host: '127.0.0.1', port, user: 'root' })
+      await probe.end()
+      break
+    }
+    catch (problem) {
+      if (exited || attempt > 150) throw new Error(`MariaDB did not start; its log is ${log}`, { cause: problem })
+      await new Promise(again => setTimeout(again, 200))
+    }
+  }
+  return {
+    port,
+    url: database => `mysql://root@127.0.0.1:${port}/${database}`,
+    create: async (database, fresh = false) => {
+      const connection = await mysql.createConnection({ host: '127.0.0.1', port, user: 'root' })
+      if (fresh) await connection.query(`DROP DATABASE IF EXISTS \`${database}\``)
+      await connection.query(`CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
+      await connection.end()
+    },
+    stop: () => new Promise((done) => {
+      if (exited) return done()
+      server.once('exit', () => done())
+      server.kill('SIGTERM')
+    }),
+  }
+}
+
+/** The built server on a port; ready when it answers. */
+export async function startServer({ databaseUrl, port, demo, log }) {
+  const { openSync } = await import('node:fs')
+  const out = openSync(log, 'w')
+  const child = spawn('node', ['.output/server/index.mjs'], {
+    cwd: ROOT, stdio: ['ignore', out, out],
+    env: {
+      ...process.env, NODE_ENV: 'production', PORT: String(port), HOST: '127.0.0.1', DATABASE_URL: databaseUrl,
+      RIDGEWAY_DEMO: demo ? '1' : '', NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? 'demo-only-secret-demo-only-secret-0',
+    },
+  })
+  let exited = false
+  child.once('exit', () => exited = true)
+  const address = `http://127.0.0.1:${port}`
+  for (let attempt = 0; ; attempt++) {
+    try {
+      if ((await fetch(`${address}/api/health`)).ok) break
+    }
+    catch { /* not listening yet */ }
+    if (exited || attempt > 150) throw new Error(`the server did not start; its log is ${log}`)
+    await new Promise(again => setTimeout(again, 200))
+  }
+  return {
+    address,
+    stop: () => new Promise((done) => {
+      if (exited) return done()
+      child.once('exit', () => done())
+      child.kill('SIGTERM')
+    }),
+  }
+}

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { applyOperation, type PlanEntry, type PlanOperation } from '@ridgeway/core'
 import type { Database } from '../db/connect'
 import { inTransaction } from '../db/retry'
@@ -42,13 +42,6 @@ export async function editPlan(db: Database, edit: { student: number, actor: num
     await tx.update(plans).set({ version }).where(eq(plans.id, id))
     return { version, entries, skipped }
   })
-}
-
-/** Operations by others since a version, for a screen that is behind. */
-export async function operationsSince(db: Database, student: number, version: number): Promise<{ version: number, operations: { version: number, by: number, operation: PlanOperation }[] }> {
-  const { plan } = await readPlan(db, student)
-  const rows = await db.select().from(planOperations).where(and(eq(planOperations.plan, plan.id), gt(planOperations.version, version))).orderBy(asc(planOperations.version))
-  return { version: plan.version, operations: rows.map(({ version: v, by, operation }) => ({ version: v, by, operation })) }
 }
 
 async function write(tx: Parameters<Parameters<Database['transaction']>[0]>[0], plan: number, operation: PlanOperation, entries: readonly PlanEntry[]) {

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { creditRange, describeOffering, evaluate, isOffered, ruleOf, termPhase, type CourseItem, type PlanOperation, type Reason } from '@ridgeway/core'
+
+/** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
+const props = defineProps<{ item: CourseItem, movable: boolean, pinned: boolean }>()
+const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string], remove: [], pin: [] }>()
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const { today } = useNow()
+const { checksOf } = useItems()
+
+const course = computed(() => catalog.courses.get(props.item.course)!)
+const checks = computed(() => checksOf(props.item))
+const facts = computed(() => ({ items: student.standing!.items, programs: student.state!.file.programs, placements: student.state!.file.placements, permissions: student.state!.file.permissions }))
+const context = computed(() => ({ courses: catalog.courses, scale: catalog.rules.scale, course: props.item.course }))
+const before = computed(() => props.item.term && props.item.state !== 'completed' ? evaluate(ruleOf(course.value.prerequisite), props.item.term, facts.value, context.value) : null)
+const uses = computed(() => student.standing!.reports.flatMap(report => [...report.areas.flatMap(area => area.lines), ...report.overlays]
+  .filter(line => line.uses.some(use => use.item.id === props.item.id)).map(line => `${line.title} (${report.title})`)))
+const waits = computed(() => [...catalog.courses.values()].filter(other => student.standing!.items.some(item => item.course === other.code && item.state !== 'completed') && other.prerequisite.includes(props.item.course)).map(other => other.code))
+/** Terms in which the course is offered and its prerequisite would hold. */
+const places = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
+  .map(term => ({ term, works: evaluate(ruleOf(course.value.prerequisite), term.code, facts.value, context.value)?.firmness !== 'unmet' })).slice(0, 6))
+const leaves = (reason: Reason): Reason[] => reason.parts.length ? reason.parts.flatMap(leaves) : [reason]
+const note = ref('')
+watch(() => props.item.id, () => note.value = student.entries.find(entry => entry.id === props.item.id)?.note ?? '', { immediate: true })
+const saveNote = () => note.value !== (student.entries.find(entry => entry.id === props.item.id)?.note ?? '') && emit('edit', [{ kind: 'note', entry: props.item.id, note: note.value }], 'Note kept')
+</script>
+
+<template>
+  <BottomDrawer :title="course.code" @close="emit('close')">
+    <div class="parts">
+      <div>
+        <h2>{{ course.code }} {{ course.title }} <span class="second">· {{ creditRange(course) }}</span></h2>
+        <p>{{ course.description }}</p>
+        <div v-for="check in checks" :key="check.id" class="check">
+          <p :class="{ blocking: check.severity === 'blocker' }"><b>{{ check.words }}</b></p>
+          <p v-if="check.moves.length && movable" class="moves"><span class="second small">Moves that mend it</span>
+            <button v-for="move in check.moves" :key="move.label" class="act" type="button" @click="emit('edit', move.operations, move.label)">{{ move.label }}</button>
+          </p>
+        </div>
+      </div>
+      <div>
+        <p class="second small">Comes first</p>
+        <p v-if="!course.prerequisite">Nothing.</p>
+        <template v-else-if="before">
+          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' }[leaf.firmness] }}</span> {{ leaf.words }}</p>
+        </template>
+        <p v-else>{{ course.prerequisite }}</p>
+        <p v-if="course.corequisite"><span class="second small">Goes with</span> {{ course.corequisite }}</p>
+        <p v-if="waits.length"><span class="second small">Waits for it</span> {{ waits.join(', ') }}</p>
+      </div>
+      <div>
+        <p><span class="second small">Offered</span> {{ describeOffering(course) }}</p>
+        <p><span class="second small">Counts for</span> {{ uses.length ? uses.join('; ') : 'nothing yet' }}</p>
+        <template v-if="movable">
+          <p class="second small">Can stand in</p>
+          <p class="moves">
+            <button v-for="{ term, works } in places" :key="term.code" class="act" type="button" :disabled="term.code === item.term" :class="{ faint: !works }" :title="works ? '' : 'its prerequisite would not hold there'" @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)">{{ term.name }}</button>
+          </p>
+          <p class="moves"><button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button> <button class="words-link blocking" type="button" @click="emit('remove'); emit('close')">Take out of the plan</button></p>
+          <v-text-field v-model="note" label="Note" density="compact" hide-details maxlength="500" @blur="saveNote" @keydown.enter="saveNote" />
+        </template>
+      </div>
+    </div>
+  </BottomDrawer>
+</template>
+
+<style scoped>
+.parts { display: grid; grid-template-columns: 1.3fr 1fr 1.2fr; gap: 24px; padding-right: 70px; }
+p { margin: 3px 0; }
+.moves { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+.faint { border-style: dashed; opacity: .75; }
+.firm { display: inline-block; min-width: 62px; font-weight: 700; font-size: 12.5px; }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+</style>

@@ -1,0 +1,14 @@
+<script setup lang="ts">
+const props = defineProps<{ code: string, title: string, hue: string, movable: boolean }>()
+const emit = defineEmits<{ drag: [], open: [] }>()
+const element = useTemplateRef<HTMLElement>('element')
+useDraggable(element, () => props.movable, () => emit('drag'))
+</script>
+
+<template>
+  <button ref="element" type="button" class="chip commit open" :class="`hue-${hue}`" :title="`${title}. Drag it into a term, or press to see its requirement.`" @click="emit('open')">{{ code }}</button>
+</template>
+
+<style scoped>
+.chip { padding: 3px 9px; font-weight: 650; cursor: grab; border-color: var(--hue); color: var(--ink); }
+</style>

@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import type { RunResult } from '~~/server/services/registration'
+
+/** What the run did, one line a row, with its reference; it stays until the page is left. */
+const props = defineProps<{ result: RunResult }>()
+const session = useSessionStore()
+const done = computed(() => props.result.rows.filter(row => row.outcome === 'register').length)
+</script>
+
+<template>
+  <section class="card result" role="status" aria-live="polite" aria-label="Result of the run">
+    <h2>{{ done }} of {{ result.rows.length }} registered · {{ toLocal(result.at, session.zone).toFormat('HH:mm:ss') }} · reference {{ result.reference }}</h2>
+    <ul>
+      <li v-for="row in result.rows" :key="row.rowId">
+        <b>{{ row.course }}</b> <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
+        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code"> · {{ finding.words }} {{ finding.way }}</template>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.result { padding: 10px 16px; margin-bottom: 12px; border-color: var(--act); background: var(--act-tint); }
+ul { margin: 4px 0 0; padding-left: 18px; }
+</style>

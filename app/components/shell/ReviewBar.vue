@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { formatCredits } from '@ridgeway/core'
+import type { Problem } from '~/composables/useApi'
+
+/** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */
+const student = useStudentStore()
+const workingTerm = useWorkingTermStore()
+const note = ref('')
+const problem = ref<Problem | null>(null)
+const busy = ref(false)
+const planned = computed(() => student.entries.filter(entry => entry.term === workingTerm.code))
+const blockers = computed(() => student.standing?.checks.filter(check => check.severity === 'blocker' && check.term === workingTerm.code) ?? [])
+const changes = computed(() => {
+  const copy = student.state?.signOff?.copy
+  if (!copy) return []
+  const now = new Set(planned.value.map(entry => entry.course))
+  const before = new Set(copy.map(entry => entry.course))
+  return [...[...now].filter(code => !before.has(code)).map(code => `${code} added`), ...[...before].filter(code => !now.has(code)).map(code => `${code} taken out`)]
+})
+async function sign() {
+  busy.value = true
+  problem.value = await student.act('sign-off', { term: workingTerm.code, note: note.value })
+  busy.value = false
+  if (!problem.value) note.value = ''
+}
+</script>
+
+<template>
+  <section class="review" aria-label="Review">
+    <FailedBox v-if="problem" :problem="problem" />
+    <div class="row">
+      <div class="words">
+        <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> · {{ formatCredits(planned.reduce((s, e) => s + e.credits, 0)) }} cr
+        <span v-if="blockers.length" class="blocking"> · {{ count(blockers.length, 'problem') }}: {{ blockers[0]!.words }}</span>
+        <br>
+        <span class="second small">
+          <template v-if="student.state?.signOff">Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}. {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template>
+          <template v-else-if="student.state?.signOffAskedAt">{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAskedAt)) }}.</template>
+          <template v-else>Sign-off has not been asked for.</template>
+        </span>
+      </div>
+      <v-text-field v-model="note" class="note" label="Note to the student" density="compact" hide-details maxlength="500" />
+      <button class="act full" type="button" :disabled="busy || planned.length === 0" @click="sign">{{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.review { position: sticky; bottom: 0; background: var(--surface); border-top: 2px solid var(--act); padding: 9px 20px; z-index: 6; }
+.row { display: flex; gap: 16px; align-items: center; flex-wrap: wrap; }
+.words { flex: 1 1 380px; }
+.note { flex: 0 1 280px; }
+</style>

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { formatCredits, seatsFor, type Section, type Weekday } from '@ridgeway/core'
+import type { BundleView } from '~~/server/services/registration'
+
+/** One planned course with its bundles: when, where, how many seats, and in words whether it fits. */
+const props = defineProps<{ course: string, bundles: BundleView[], hue: string }>()
+defineEmits<{ pick: [bundle: BundleView], ghost: [bundle: BundleView | null] }>()
+const catalog = useCatalogStore()
+const student = useStudentStore()
+const onlyFitting = ref(false)
+const catalogCourse = computed(() => catalog.courses.get(props.course))
+const shown = computed(() => props.bundles.filter(bundle => !onlyFitting.value || bundle.decision.outcome === 'register' || bundle.picked || bundle.registered))
+const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
+const days = (bundle: BundleView) => new Set(bundle.sections.flatMap((section: Section) => section.meetings.flatMap(meeting => meeting.days)))
+const free = (bundle: BundleView) => Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.state?.file.programs ?? [])))
+const waiting = (bundle: BundleView) => Math.max(...bundle.sections.map((section: Section) => section.waiting))
+const refusal = (bundle: BundleView) => bundle.decision.findings.find(finding => !finding.ok && finding.code !== 'duplicate')
+const where = (bundle: BundleView) => [...new Set(bundle.sections.flatMap((s: Section) => s.meetings.map(m => catalog.siteName(m.site))))].join(' + ') || 'Online, any time'
+const session = (bundle: BundleView) => ({ first: 'first half', second: 'second half' } as Record<string, string>)[bundle.sections[0]!.session]
+</script>
+
+<template>
+  <section class="card column" :class="`hue-${hue}`" :aria-label="`Bundles of ${course}`">
+    <header><h2>{{ course }} {{ catalogCourse?.title }}</h2><span class="second">{{ formatCredits(catalogCourse?.credits ?? 0) }} cr</span></header>
+    <ul>
+      <li v-for="bundle in shown" :key="bundle.id" :class="{ chosen: bundle.picked || bundle.registered }" @mouseenter="$emit('ghost', bundle)" @mouseleave="$emit('ghost', null)">
+        <button
+          type="button" :disabled="bundle.registered || !student.isOwn" :aria-pressed="bundle.picked" :aria-label="`${course}-${bundle.sections[0]!.label}, ${bundle.times}`"
+          @click="$emit('pick', bundle)" @focus="$emit('ghost', bundle)" @blur="$emit('ghost', null)"
+        >
+          <span class="first">
+            <span class="glyph" aria-hidden="true"><i v-for="day in DAYS" :key="day" :class="{ on: days(bundle).has(day) }" /></span>
+            <b>{{ bundle.sections[0]!.label }}</b>
+            <span class="seats" :class="{ second: free(bundle) > 0 }">{{ bundle.registered ? 'registered' : free(bundle) > 0 ? `${free(bundle)} left` : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}` }}</span>
+          </span>
+          <span class="times">{{ bundle.times }}</span>
+          <span class="small second">{{ where(bundle) }}<template v-if="session(bundle)"> · {{ session(bundle) }}</template> · {{ bundle.sections[0]!.instructors.join(', ') }}</span>
+          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'">{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle)?.words ?? 'fits' }}</span>
+        </button>
+      </li>
+      <li v-if="bundles.length === 0" class="none second">No sections in this term.</li>
+    </ul>
+    <footer v-if="bundles.some(b => b.decision.outcome === 'refused' && !b.registered)">
+      <button class="words-link small" type="button" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">{{ onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${bundles.filter(b => b.decision.outcome === 'register').length})` }}</button>
+    </footer>
+  </section>
+</template>
+
+<style scoped>
+.column { border-top: 4px solid var(--hue); overflow: hidden; }
+header { display: flex; justify-content: space-between; gap: 8px; padding: 7px 12px; align-items: baseline; }
+h2 { font-size: 14px; }
+header .second { white-space: nowrap; }
+ul { list-style: none; padding: 0; margin: 0; }
+li { border-top: 1px solid var(--line-soft); }
+li.chosen { background: var(--act-tint); }
+li button { display: block; width: 100%; text-align: left; background: none; border: 0; padding: 6px 12px 7px; cursor: pointer; }
+li button:hover:enabled { background: color-mix(in srgb, var(--act-tint) 60%, transparent); }
+li button:disabled { cursor: default; }
+li button > span { display: block; }
+.first { display: flex !important; align-items: center; gap: 8px; }
+.seats { margin-left: auto; }
+.glyph { display: inline-flex; gap: 2px; }
+.glyph i { width: 6px; height: 13px; border-radius: 1px; background: var(--line); }
+.glyph i.on { background: var(--ink); }
+.times { font-weight: 600; font-size: 13px; }
+.fits { color: var(--second); }
+.none { padding: 8px 12px; }
+footer { border-top: 1px solid var(--line-soft); padding: 5px 12px; }
+</style>

@@ -1,0 +1,20 @@
+import { DateTime } from 'luxon'
+
+/** The college's time, ticking every second, in its own zone. */
+export function useNow() {
+  const session = useSessionStore()
+  const tick = useTimestamp({ interval: 1000 })
+  const instant = computed(() => new Date(tick.value + session.offset).toISOString())
+  const local = computed(() => DateTime.fromISO(instant.value, { zone: session.zone }))
+  return { instant, local, today: computed(() => local.value.toISODate() ?? '') }
+}
+
+/** "3 d 4 h", "12:41": the time left until an instant, coarse when far and exact when near; empty when it has passed. */
+export function timeLeft(from: string, until: string): string {
+  const seconds = Math.ceil((Date.parse(until) - Date.parse(from)) / 1000)
+  if (seconds <= 0) return ''
+  const [days, hours, minutes] = [Math.floor(seconds / 86400), Math.floor(seconds / 3600), Math.floor(seconds / 60)]
+  if (days >= 2) return `${days} d ${hours % 24} h`
+  if (hours >= 1) return `${hours} h ${minutes % 60} min`
+  return `${minutes}:${String(seconds % 60).padStart(2, '0')}`
+}

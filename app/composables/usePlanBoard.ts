@@ -1,0 +1,63 @@
+import { shortTermName, termOrder, termPhase, type CourseItem, type PlanOperation, type Term } from '@ridgeway/core'
+
+export interface Lane { id: string, title: string, hue: string, open: number, program: string }
+export const OFF_PATH = 'off-path'
+
+/** Lanes, columns and tiles of the plan board, all read from the student's standing. */
+export function usePlanBoard() {
+  const student = useStudentStore()
+  const catalog = useCatalogStore()
+  const workingTerm = useWorkingTermStore()
+  const { today } = useNow()
+  const showAll = ref(false)
+  const showPast = ref(false)
+
+  const lanes = computed<Lane[]>(() => [
+    ...(student.standing?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: `${report.code}/${area.id}`, title: area.title, hue: area.hue, open: area.open, program: report.code }))),
+    { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
+  ])
+
+  /** The lane of an item is the first area that uses it, majors before certificates. */
+  const laneOf = (item: Pick<CourseItem, 'id'>): string => {
+    for (const report of student.standing?.reports ?? []) {
+      const area = report.areas.find(a => a.lines.some(line => line.uses.some(use => use.item.id === item.id)))
+      if (area) return `${report.code}/${area.id}`
+    }
+    return OFF_PATH
+  }
+
+  const items = computed(() => student.standing?.items ?? [])
+  const isPast = (term: string | null) => term === null || catalog.term(term) === undefined || termPhase(catalog.term(term)!, today.value) === 'past'
+
+  /** The term under way, then future terms: as far as the plan goes, at least four; summers only when they are used or next. */
+  const columns = computed<Term[]>(() => {
+    const ahead = catalog.terms.filter(term => termPhase(term, today.value) !== 'past')
+    if (showAll.value) return ahead
+    const used = new Set(items.value.map(item => item.term))
+    const last = Math.max(...ahead.filter(term => used.has(term.code)).map(term => termOrder(term.code)), 0)
+    return ahead.filter((term, index) => {
+      if (used.has(term.code) || term.code === workingTerm.code) return true
+      return term.season !== 'summer' && (index < 6 || termOrder(term.code) < last)
+    })
+  })
+  const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
+  const early = (lane: string) => items.value.filter(item => item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null))
+  const cell = (lane: string, term: string) => items.value.filter(item => item.term === term && laneOf(item) === lane)
+  const load = (term: string) => student.standing?.loads.find(l => l.term === term)
+
+  /** Moves an item; into another lane where it may count, that use is pinned. */
+  function operationsFor(item: CourseItem, term: Term, lane: string | null): PlanOperation[] {
+    const operations: PlanOperation[] = []
+    if (term.code !== item.term) operations.push({ kind: 'move', entry: item.id, term: term.code })
+    if (lane && lane !== laneOf(item) && lane !== OFF_PATH) {
+      const [program, areaId] = lane.split('/') as [string, string]
+      const report = student.standing?.reports.find(r => r.code === program)
+      const line = report?.areas.find(a => a.id === areaId)?.lines.find(l => report.couldCount[item.id]?.includes(l.id))
+      if (line) operations.push({ kind: 'pin use', entry: item.id, line: `${program}/${line.id}` })
+    }
+    return operations
+  }
+  const isMovable = (item: CourseItem) => student.mayEdit && (item.state === 'planned' || item.state === 'picked')
+
+  return { lanes, laneOf, columns, pastColumns, early, cell, load, operationsFor, isMovable, showAll, showPast, shortTermName }
+}

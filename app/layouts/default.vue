@@ -1,0 +1,96 @@
+<script setup lang="ts">
+const session = useSessionStore()
+const catalog = useCatalogStore()
+const student = useStudentStore()
+const workingTerm = useWorkingTermStore()
+const route = useRoute()
+const { local } = useNow()
+const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
+const termMenu = ref(false)
+const keysShown = ref(false)
+onMounted(catalog.load)
+
+let lastG = 0
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (isTyping(event) || event.ctrlKey || event.metaKey) return
+  if (event.key === '?') keysShown.value = true
+  if (event.key === 'g') lastG = event.timeStamp
+  if (event.key === 't' && event.timeStamp - lastG < 1500) termMenu.value = true
+})
+async function leave() {
+  await session.signOut()
+  await navigateTo('/sign-in')
+}
+const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'], ['Alt + ← →', 'move a tile a term'], ['Enter', 'open what is selected'], ['p', 'pin'], ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list']]
+</script>
+
+<template>
+  <div>
+    <a class="skip" href="#main">Skip to the page</a>
+    <header class="shell">
+      <div class="who">
+        <NuxtLink :to="session.home" class="home"><RidgewayMark /></NuxtLink>
+        <span class="person">{{ inFile ? student.state?.name : session.account?.name }}</span>
+      </div>
+      <TheRidge v-if="inFile" class="middle" />
+      <div v-else class="middle" />
+      <div class="tools">
+        <v-menu v-model="termMenu">
+          <template #activator="{ props: menu }">
+            <button v-bind="menu" class="term" type="button" aria-label="Working term">{{ workingTerm.term?.name ?? '…' }} ▾</button>
+          </template>
+          <v-list density="compact" aria-label="Choose the working term">
+            <v-list-item v-for="term in workingTerm.choices" :key="term.code" :active="term.code === workingTerm.code" :title="term.name" :subtitle="term.scheduled ? 'sections published' : ''" @click="workingTerm.set(term.code)" />
+          </v-list>
+        </v-menu>
+        <div class="row">
+          <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{ local.toFormat('ccc d LLL, HH:mm') }}</NuxtLink>
+          <v-menu>
+            <template #activator="{ props: menu }">
+              <button v-bind="menu" class="account" type="button">{{ session.account?.name.split(' ').map(word => word[0]).join('') }} ▾<span class="visually-hidden">Your account</span></button>
+            </template>
+            <v-list density="compact">
+              <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
+              <v-list-item title="Keys" @click="keysShown = true" />
+              <v-list-item title="Sign out" @click="leave" />
+            </v-list>
+          </v-menu>
+        </div>
+      </div>
+    </header>
+    <main id="main" tabindex="-1"><slot /></main>
+    <v-dialog v-model="keysShown" max-width="420">
+      <div class="card keys">
+        <h2>Keys</h2>
+        <dl><template v-for="[key, does] in KEYS" :key="key"><dt><span class="kbd">{{ key }}</span></dt><dd>{{ does }}</dd></template></dl>
+        <button class="act" type="button" @click="keysShown = false">Close</button>
+      </div>
+    </v-dialog>
+  </div>
+</template>
+
+<style scoped>
+.shell { display: flex; align-items: stretch; gap: 20px; background: var(--surface); border-bottom: 1px solid var(--line); padding: 0 20px; min-height: 92px; }
+.who { display: flex; flex-direction: column; justify-content: center; gap: 4px; min-width: 132px; }
+.home { color: inherit; text-decoration: none; }
+.person { font-size: 13px; color: var(--second); }
+.middle { flex: 1; min-width: 0; }
+.tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
+.term { background: var(--paper); border: 1px solid var(--line); border-radius: 6px; padding: 3px 10px; font-weight: 700; cursor: pointer; white-space: nowrap; }
+.row { display: flex; gap: 10px; align-items: center; }
+.clock { font-size: 13px; color: var(--second); text-decoration: none; white-space: nowrap; border-bottom: 1px dotted var(--second); }
+.account { border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); cursor: pointer; white-space: nowrap; font-size: 13px; }
+.skip { position: absolute; left: -9999px; }
+.skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
+main:focus { outline: none; }
+.keys { padding: 16px 20px; }
+dl { display: grid; grid-template-columns: auto 1fr; gap: 6px 14px; margin: 12px 0; }
+dd { margin: 0; }
+@media (max-width: 700px) {
+  .shell { flex-wrap: wrap; gap: 4px 10px; padding: 6px 12px 0; min-height: 0; }
+  .who { flex: 1; gap: 0; }
+  .middle { order: 3; flex-basis: 100%; }
+  .tools { flex-direction: row; align-items: center; }
+  .clock { display: none; }
+}
+</style>

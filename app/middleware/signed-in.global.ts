@@ -1,0 +1,12 @@
+/** Everything but the sign-in page needs an account; `/` leads to the account's own home. */
+export default defineNuxtRouteMiddleware(async (to) => {
+  const session = useSessionStore()
+  if (!session.known) await session.load()
+  if (to.path === '/sign-in') return session.account ? navigateTo(session.home) : undefined
+  if (!session.account) return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath, ended: '1' } })
+  if (to.path === '/not-yours') return
+  if (to.path === '/') return navigateTo(session.home)
+  const { role, id } = session.account
+  const mine = role === 'student' ? to.path.startsWith(`/student/${id}/`) || to.path === '/clock' : role === 'advisor' ? !to.path.startsWith('/office') : !to.path.startsWith('/advisees')
+  if (!mine) return navigateTo({ path: '/not-yours', query: { from: to.path } })
+})

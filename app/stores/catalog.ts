@@ -1,0 +1,38 @@
+import type { Catalog, Course, Program, Site, Term, TravelTime } from '@ridgeway/core'
+import { termOrder } from '@ridgeway/core'
+
+/** The college's catalog, fetched once a session. */
+export const useCatalogStore = defineStore('catalog', () => {
+  const ready = ref(false)
+  const name = ref('')
+  const creditPrice = ref(0)
+  const termsText = ref('')
+  const sites = shallowRef<Site[]>([])
+  const travel = shallowRef<TravelTime[]>([])
+  const terms = shallowRef<Term[]>([])
+  const courses = shallowRef<Map<string, Course>>(new Map())
+  const programs = shallowRef<Map<string, Program>>(new Map())
+  const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy'>>({ scale: {}, repeatPolicy: 'best' })
+
+  async function load() {
+    if (ready.value) return
+    const college = await $fetch('/api/catalog')
+    name.value = college.name
+    creditPrice.value = college.creditPrice
+    termsText.value = college.termsText
+    sites.value = college.sites
+    travel.value = college.travel
+    terms.value = college.terms as Term[]
+    courses.value = new Map((college.courses as Course[]).map(course => [course.code, course]))
+    programs.value = new Map(Object.entries(college.programs as unknown as Record<string, Program>))
+    rules.value = { scale: college.scale, repeatPolicy: college.repeatPolicy }
+    ready.value = true
+  }
+
+  const term = (code: string) => terms.value.find(candidate => candidate.code === code)
+  const siteName = (code: string) => sites.value.find(site => site.code === code)?.name ?? code
+  /** The term that opens next: the earliest one with sections that has not begun. */
+  const nextTerm = (today: string) => terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
+
+  return { ready, name, creditPrice, termsText, sites, travel, terms, courses, programs, rules, load, term, siteName, nextTerm }
+})

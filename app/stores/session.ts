@@ -1,0 +1,69 @@
+import type { Account } from '~~/server/services/accounts'
+import { toProblem, type Problem } from '~/composables/useApi'
+
+interface DemoAccount { username: string, name: string, role: Account['role'], story: string }
+
+/** Who is signed in, and the college's clock. */
+export const useSessionStore = defineStore('session', () => {
+  const account = ref<Account | null>(null)
+  const known = ref(false)
+  const zone = ref('UTC')
+  const demo = ref(false)
+  /** Milliseconds between the college's clock and this machine's. */
+  const offset = ref(0)
+  const demoAccounts = ref<DemoAccount[]>([])
+
+  async function load() {
+    try {
+      const session = await $fetch('/api/session')
+      account.value = session.account
+      zone.value = session.zone
+      demo.value = session.demo
+      offset.value = Date.parse(session.now) - Date.now()
+    }
+    catch (error) {
+      if (toProblem(error).status !== 401) throw error
+      account.value = null
+    }
+    known.value = true
+  }
+
+  async function signIn(username: string, password: string): Promise<Problem | null> {
+    try {
+      await $fetch('/api/session', { method: 'POST', body: { username, password } })
+      await load()
+      return null
+    }
+    catch (error) {
+      return toProblem(error)
+    }
+  }
+
+  async function signOut() {
+    await $fetch('/api/session', { method: 'DELETE' })
+    account.value = null
+  }
+
+  async function loadDemoAccounts() {
+    demoAccounts.value = await $fetch('/api/session/demo').catch(() => [])
+  }
+
+  async function setClock(now: string): Promise<Problem | null> {
+    try {
+      await $fetch('/api/standins/clock', { method: 'PUT', body: { now } })
+      offset.value = Date.parse(now) - Date.now()
+      return null
+    }
+    catch (error) {
+      return toProblem(error)
+    }
+  }
+
+  const home = computed(() => {
+    const who = account.value
+    if (!who) return '/sign-in'
+    return who.role === 'student' ? `/student/${who.id}/now` : who.role === 'advisor' ? '/advisees' : '/office'
+  })
+
+  return { account, known, zone, demo, offset, demoAccounts, home, load, signIn, signOut, loadDemoAccounts, setClock }
+})

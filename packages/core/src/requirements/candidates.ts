@@ -1,0 +1,75 @@
+import { describeOffering, isOffered, termOrder } from '../catalog/terms'
+import { matchesFilter } from '../catalog/filter'
+import type { Course, CourseItem, Term } from '../catalog/types'
+import type { GradeScale } from '../grades/scale'
+import { earnsCredit } from '../grades/scale'
+import { ruleOf, sayMissing } from '../planning/checks'
+import { evaluate, type StudentFacts } from '../prerequisites/evaluate'
+import type { LineReport } from './report'
+
+export interface Candidate {
+  course: Course
+  /** Why it is in its group: "if CHY 110 is passed", "offered fall only", "needs …". */
+  words: string
+  /** The term in which it would be placed. */
+  term: Term | null
+}
+
+export interface Candidates {
+  /** Offered in the working term, and this student can take it then. */
+  now: Candidate[]
+  /** Can be taken, but only in a later term. */
+  later: Candidate[]
+  /** Something must come first. */
+  blocked: Candidate[]
+}
+
+export interface CandidateInput {
+  line: Pick<LineReport, 'filter' | 'stillNeeded'>
+  workingTerm: Term
+  /** Terms that may be planned, in order. */
+  terms: readonly Term[]
+  facts: StudentFacts
+  courses: ReadonlyMap<string, Course>
+  scale: GradeScale
+}
+
+/** Courses that could fill a line, split by what stands between the student and each. */
+export function findCandidates(input: CandidateInput): Candidates {
+  const { line, courses, workingTerm } = input
+  const pool = line.stillNeeded.length > 0 ? line.stillNeeded.flatMap(code => courses.get(code) ?? []) : [...courses.values()].filter(course => matchesFilter(course, line.filter))
+  const result: Candidates = { now: [], later: [], blocked: [] }
+  const terms = input.terms.filter(term => termOrder(term.code) >= termOrder(workingTerm.code))
+  for (const course of pool.sort((a, b) => a.code.localeCompare(b.code))) {
+    if (isTaken(course, input.facts.items, input.scale)) continue
+    const places = terms.filter(term => isOffered(course, term))
+    const works = places.find(term => firmnessAt(course, term, input) !== 'unmet')
+    if (works?.code === workingTerm.code) result.now.push({ course, term: works, words: firmnessAt(course, works, input) === 'passed' ? 'you can take it' : sayCondition(course, works, input) })
+    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, words: `${describeOffering(course)}: ${works.name}` })
+    else if (works) result.later.push({ course, term: works, words: `from ${works.name}: ${sayCondition(course, works, input)}` })
+    else result.blocked.push({ course, term: places[0] ?? null, words: sayBlocked(course, places[0] ?? workingTerm, input) })
+  }
+  return result
+}
+
+function firmnessAt(course: Course, term: Term, { facts, courses, scale }: CandidateInput) {
+  const context = { courses, scale, course: course.code }
+  if (facts.permissions.includes(course.code)) return 'passed'
+  return evaluate(ruleOf(course.prerequisite), term.code, facts, context)?.firmness ?? 'passed'
+}
+
+function sayCondition(course: Course, term: Term, input: CandidateInput): string {
+  return firmnessAt(course, term, input) === 'if planned' ? 'if the plan before it holds' : firmnessAt(course, term, input) === 'if passed' ? 'if what is under way is passed' : 'you can take it'
+}
+
+function sayBlocked(course: Course, term: Term, { facts, courses, scale }: CandidateInput): string {
+  const found = evaluate(ruleOf(course.prerequisite), term.code, facts, { courses, scale, course: course.code })
+  return found?.firmness === 'unmet' ? `needs ${sayMissing(found.missing, facts.items)}` : 'not offered in any term of the plan'
+}
+
+/** Passed, under way or placed already: as often as it gives credit. */
+function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale): boolean {
+  const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course) || course.exclusions.includes(item.course))
+    && (item.state !== 'completed' || earnsCredit(scale, item.grade)))
+  return had.length >= course.repeatLimit
+}

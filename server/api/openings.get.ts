@@ -1,0 +1,3 @@
+import { loadCollege } from '../services/catalog'
+
+export default defineRoute({ access: 'office', handle: async () => (await loadCollege(useDatabase())).openings })

@@ -1,0 +1,24 @@
+import { z } from 'zod'
+
+/** What clients may send. Every route parses its input with one of these before anything else happens. */
+const courseCode = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
+const termCode = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
+const entryId = z.string().min(1).max(40)
+const credits = z.number().int().min(0).max(2000)
+
+export const SignInRequest = z.object({ username: z.string().trim().toLowerCase().min(1, 'enter your name').max(40), password: z.string().min(1, 'enter your password').max(200) })
+export const TermQuery = z.object({ term: termCode })
+export const TermNote = z.object({ term: termCode, note: z.string().max(500).default('') })
+export const BundleChoice = z.object({ term: termCode, course: courseCode, sectionIds: z.array(z.number().int().positive()).max(6) })
+export const RegisterRequest = z.object({ term: termCode, key: z.uuid('a fresh key for each press'), rowIds: z.array(z.number().int()).min(1, 'choose at least one row').max(20) })
+export const ClockRequest = z.object({ now: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' }) })
+
+const operation = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('place'), entry: entryId, course: courseCode, term: termCode, credits }),
+  z.object({ kind: z.literal('move'), entry: entryId, term: termCode }),
+  z.object({ kind: z.literal('remove'), entry: entryId }),
+  z.object({ kind: z.literal('pin'), entry: entryId, pinned: z.boolean() }),
+  z.object({ kind: z.literal('pin use'), entry: entryId, line: z.string().max(80).nullable() }),
+  z.object({ kind: z.literal('note'), entry: entryId, note: z.string().max(500) }),
+])
+export const PlanEditRequest = z.object({ baseVersion: z.number().int().min(0), operations: z.array(operation).min(1).max(50) })

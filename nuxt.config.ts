@@ -5,22 +5,22 @@ const core = fileURLToPath(new URL('./packages/core/src/index.ts', import.meta.u
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
+  components: [{ path: '~/components', pathPrefix: false }],
+  imports: { presets: [{ from: '@vueuse/core', imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark', 'useResizeObserver'] }] },
   devtools: { enabled: false },
-  telemetry: false,
-  compatibilityDate: '2026-01-01',
   app: { head: {
     title: 'Ridgeway', htmlAttrs: { lang: 'en' },
     meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'description', content: 'Plan courses, choose sections and register.' }],
     link: [{ rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' }],
   } },
   css: ['@fontsource-variable/atkinson-hyperlegible-next/index.css', '~/theme/base.css', '~/theme/commitment.css'],
-  components: [{ path: '~/components', pathPrefix: false }],
-  imports: { presets: [{ from: '@vueuse/core', imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark', 'useResizeObserver'] }] },
-  alias: { '@ridgeway/core': core },
-  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  nitro: { alias: { '@ridgeway/core': core }, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   runtimeConfig: { session: { maxAge: 60 * 60 * 8, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: false } } },
-  vuetify: { vuetifyOptions: './app/theme/vuetify.ts', moduleOptions: { styles: true } },
+  alias: { '@ridgeway/core': core },
+  compatibilityDate: '2026-01-01',
+  nitro: { alias: { '@ridgeway/core': core }, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  telemetry: false,
+  eslint: { config: { stylistic: true } },
   security: {
     rateLimiter: false, xssValidator: false, requestSizeLimiter: { maxRequestSizeInBytes: 200_000, maxUploadFileRequestInBytes: 200_000, throwError: true },
     headers: {
@@ -33,5 +33,5 @@ export default defineNuxtConfig({
       },
     },
   },
-  eslint: { config: { stylistic: true } },
+  vuetify: { vuetifyOptions: './app/theme/vuetify.ts', moduleOptions: { styles: true } },
 })

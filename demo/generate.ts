@@ -26,9 +26,7 @@ export function generateStudents(count: number, terms: readonly Term[], courses:
   const coming = terms.find(term => term.code === '2027SP')!
   const names = new Set<string>()
   return Array.from({ length: count }, (_, index) => {
-    let name = ''
-    do name = `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`
-    while (names.has(name))
+    const name = freshName(names, random)
     names.add(name)
     const semesters = 1 + index % past.length
     const record = generateRecord(past.slice(-semesters), courses, random)
@@ -38,6 +36,13 @@ export function generateStudents(count: number, terms: readonly Term[], courses:
     if (earned >= 6000) register(student, coming, courses, sections, random)
     return student
   })
+}
+
+function freshName(taken: ReadonlySet<string>, random: Random): string {
+  for (;;) {
+    const name = `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`
+    if (!taken.has(name)) return name
+  }
 }
 
 function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random): GeneratedStudent['record'] {

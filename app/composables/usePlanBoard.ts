@@ -43,6 +43,14 @@ export function usePlanBoard() {
   const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
   const early = (lane: string) => items.value.filter(item => item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null))
   const cell = (lane: string, term: string) => items.value.filter(item => item.term === term && laneOf(item) === lane)
+  /** Items whose tile stands in another lane and which count in this one too (a second program). */
+  const alsoIn = (lane: string) => {
+    const [program, areaId] = lane.split('/')
+    const area = student.standing?.reports.find(report => report.code === program)?.areas.find(a => a.id === areaId)
+    return (area?.lines ?? []).flatMap(line => line.uses.map(use => use.item)).filter(item => laneOf(item) !== lane)
+  }
+  const also = (lane: string, term: string) => alsoIn(lane).filter(item => item.term === term)
+  const alsoEarly = (lane: string) => alsoIn(lane).filter(item => isPast(item.term) && (!showPast.value || item.term === null))
   const load = (term: string) => student.standing?.loads.find(l => l.term === term)
 
   /** Moves an item; into another lane where it may count, that use is pinned. */
@@ -59,5 +67,5 @@ export function usePlanBoard() {
   }
   const isMovable = (item: CourseItem) => student.mayEdit && (item.state === 'planned' || item.state === 'picked')
 
-  return { lanes, laneOf, columns, pastColumns, early, cell, load, operationsFor, isMovable, showAll, showPast, shortTermName }
+  return { lanes, laneOf, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll, showPast, shortTermName }
 }

@@ -32,8 +32,7 @@ const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], 
         <NuxtLink :to="session.home" class="home"><RidgewayMark /></NuxtLink>
         <span class="person">{{ inFile ? student.state?.name : session.account?.name }}</span>
       </div>
-      <TheRidge v-if="inFile" class="middle" />
-      <div v-else class="middle" />
+      <div class="middle"><TheRidge v-if="inFile" /></div>
       <div class="tools">
         <v-menu v-model="termMenu">
           <template #activator="{ props: menu }">

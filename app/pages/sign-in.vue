@@ -68,8 +68,8 @@ form { margin-top: 24px; display: grid; gap: 6px; }
 .demo-side { padding: 40px 36px; overflow: auto; max-height: 100vh; }
 .demo-side h3 { margin: 16px 0 6px; color: var(--second); font-size: 13px; }
 .accounts { list-style: none; padding: 0; margin: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 8px; }
-.accounts button { width: 100%; height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px; background: var(--surface); cursor: pointer; }
+.accounts button { display: flex; flex-wrap: wrap; align-content: flex-start; align-items: baseline; gap: 0 6px; width: 100%; height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px; background: var(--surface); cursor: pointer; }
 .accounts button:hover { border-color: var(--act); background: var(--act-tint); }
-.story { display: block; font-size: 12.5px; margin-top: 2px; }
+.story { flex-basis: 100%; font-size: 12.5px; margin-top: 2px; }
 @media (max-width: 800px) { .sign-in { grid-template-columns: 1fr; } .form-side { padding: 28px 20px; border: 0; } .demo-side { padding: 20px; max-height: none; } .mark { margin-bottom: 18px; } }
 </style>

@@ -14,17 +14,11 @@ export const useSessionStore = defineStore('session', () => {
   const demoAccounts = ref<DemoAccount[]>([])
 
   async function load() {
-    try {
-      const session = await $fetch('/api/session')
-      account.value = session.account
-      zone.value = session.zone
-      demo.value = session.demo
-      offset.value = Date.parse(session.now) - Date.now()
-    }
-    catch (error) {
-      if (toProblem(error).status !== 401) throw error
-      account.value = null
-    }
+    const session = await $fetch('/api/session')
+    account.value = session.account
+    zone.value = session.zone
+    demo.value = session.demo
+    offset.value = Date.parse(session.now) - Date.now()
     known.value = true
   }
 

@@ -61,8 +61,18 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
 }
 
 interface Raw {
-  name: string, termCode: string, now: string, date: string, student: typeof s.students.$inferSelect, record: CourseItem[], entries: PlanEntry[]
-  permissions: string[], programs: { code: string, title: string }[], asked: boolean, signedOff: boolean, holds: number
+  name: string
+  termCode: string
+  now: string
+  date: string
+  student: typeof s.students.$inferSelect
+  record: CourseItem[]
+  entries: PlanEntry[]
+  permissions: string[]
+  programs: { code: string, title: string }[]
+  asked: boolean
+  signedOff: boolean
+  holds: number
 }
 
 function describe(college: College, raw: Raw): AdviseeRow {

@@ -14,7 +14,7 @@ const color = (name: string) => typeof document === 'undefined' ? '' : `rgb(${ge
 const option = computed(() => {
   const lake = color('lake')
   const looks = {
-    'taken': { color: lake }, 'under way': { color: lake, opacity: 0.35, borderColor: lake, borderWidth: 1.5 },
+    'taken': { color: lake }, 'under way': { color: lake.replace(')', ', 0.3)').replace('rgb(', 'rgba('), borderColor: lake, borderWidth: 1.5 },
     'planned': { color: 'transparent', borderColor: lake, borderWidth: 1.5, borderType: 'dotted' as const },
   }
   return {

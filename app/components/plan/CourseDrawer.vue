@@ -34,7 +34,8 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <p>{{ course.description }}</p>
         <div v-for="check in checks" :key="check.id" class="check">
           <p :class="{ blocking: check.severity === 'blocker' }"><b>{{ check.words }}</b></p>
-          <p v-if="check.moves.length && movable" class="moves"><span class="second small">Moves that mend it</span>
+          <p v-if="check.moves.length && movable" class="moves">
+            <span class="second small">Moves that mend it</span>
             <button v-for="move in check.moves" :key="move.label" class="act" type="button" @click="emit('edit', move.operations, move.label)">{{ move.label }}</button>
           </p>
         </div>

@@ -19,5 +19,5 @@ const halves = computed(() => props.term.sessions.filter(session => session.code
 .track { position: relative; height: 26px; font-size: 10.5px; color: var(--second); }
 .full { position: absolute; left: 0; right: 0; top: 0; height: 6px; background: color-mix(in srgb, rgb(var(--v-theme-lake)) 70%, transparent); border-radius: 2px; }
 .half { position: absolute; top: 9px; height: 16px; border: 1px solid var(--line); border-radius: 2px; background: var(--surface); padding: 0 5px; line-height: 14px; overflow: hidden; white-space: nowrap; }
-i { position: absolute; top: -2px; height: 28px; width: 4px; background: var(--block); opacity: .55; }
+i { position: absolute; top: -1px; height: 8px; width: 4px; background: var(--block); }
 </style>

@@ -82,7 +82,7 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
         </section>
         <section class="card side">
           <h2>Key dates</h2>
-          <ul><li v-for="day in dates" :key="day.words"><span class="date">{{ longDate(day.date) }}</span> {{ day.words }}</li></ul>
+          <ul><li v-for="day in dates" :key="day.words"><span class="date">{{ longDate(day.date) }}</span><span>{{ day.words }}</span></li></ul>
         </section>
         <section v-if="student.state?.advisor" class="card side">
           <h2>Your advisor</h2>
@@ -109,7 +109,8 @@ dl { display: grid; grid-template-columns: auto 1fr; gap: 3px 12px; margin: 0; }
 dt { color: var(--second); }
 dd { margin: 0; text-align: right; font-weight: 650; }
 ul { list-style: none; padding: 0; margin: 0; }
-.date { display: inline-block; width: 92px; color: var(--second); }
+.date { color: var(--second); }
+.side li { display: grid; grid-template-columns: 92px 1fr; }
 .side p { margin: 0; }
 .chart-card { padding: 12px 16px; margin-top: 12px; }
 @media (max-width: 800px) { .columns { grid-template-columns: 1fr; } .steps li { grid-template-columns: 18px 1fr; } .steps li > :last-child { grid-column: 2; justify-self: start; } }

@@ -119,6 +119,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <span class="small" :class="{ second: !lane.open }">{{ lane.id === 'off-path' ? 'counts for nothing' : lane.open ? `${formatCredits(lane.open)} cr open` : 'covered' }}</span>
         </div>
         <div v-if="!board.showPast.value" class="cell" :class="{ off: lane.id === 'off-path' }">
+          <span v-for="item in board.alsoEarly(lane.id)" :key="`also-${item.id}`" class="also small second" title="counts here too">+ {{ item.course }}</span>
           <template v-if="board.early(lane.id).length">
             <span class="past-bar" :class="`hue-${lane.hue}`" :style="{ width: `${Math.min(74, board.early(lane.id).reduce((s, i) => s + i.credits, 0) / 25)}px` }" />
             <span class="small second" :title="board.early(lane.id).map(i => `${i.course} ${i.grade}`).join(', ')">{{ formatCredits(board.early(lane.id).reduce((s, i) => s + i.credits, 0)) }} cr</span>
@@ -130,6 +131,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             :problems="problemsOf(item)" :blocking="isBlocking(item)" :movable="board.isMovable(item)" :selected="item.id === selectedId"
             @drag="dragged = item.id" @open="selectedId = item.id" @keydown="onTileKey($event, item)"
           />
+          <span v-for="item in board.also(lane.id, term.code)" :key="`also-${item.id}`" class="also small second" :title="`${item.course} counts here too; its tile stands in the first lane that uses it`">+ {{ item.course }}</span>
         </PlanCell>
       </template>
       <div class="lane-head foot"><span class="strong">Load</span></div>
@@ -159,7 +161,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .adder { width: 250px; flex: none; }
 .changed { min-height: 20px; margin: 0 0 4px; color: var(--act); font-weight: 600; font-size: 13px; }
 .board { display: grid; overflow-x: auto; }
-.col-head { padding: 5px 8px; font-size: 13px; color: var(--second); border-left: 1px solid var(--line-soft); white-space: nowrap; }
+.col-head { padding: 5px 6px; font-size: 12.5px; color: var(--second); border-left: 1px solid var(--line-soft); white-space: nowrap; }
 .col-head.working { color: var(--act); font-weight: 700; }
 .corner { position: sticky; left: 0; background: var(--surface); z-index: 2; }
 .lane-head { position: sticky; left: 0; z-index: 2; background: var(--surface); border-top: 1px solid var(--line); border-left: 5px solid var(--hue); padding: 7px 8px; display: flex; flex-direction: column; line-height: 1.25; }
@@ -169,6 +171,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .cell.off { background-image: repeating-linear-gradient(90deg, color-mix(in srgb, var(--line-soft) 70%, transparent) 0 14px, transparent 14px 28px); }
 .past-bar { display: block; height: 9px; border-radius: 2px; background: var(--hue); margin-top: 6px; }
 .foot { min-height: 44px; }
+.also { border-bottom: 1px dashed var(--line); padding: 1px 3px; white-space: nowrap; }
 .lane-head.foot { border-left-color: transparent; }
 .tray { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; margin: 10px 0 0; }
 </style>

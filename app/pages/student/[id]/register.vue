@@ -74,7 +74,8 @@ const accept = async () => {
               </template>
               <p v-if="refusals(row).length === 0">{{ row.findings.filter(f => f.ok && f.code !== 'load-cap').map(f => f.words).join(' ') }}</p>
             </div>
-            <div class="outcome"><b :class="{ blocking: outcome(row) === 'refused' }">{{ outcome(row) }}</b>
+            <div class="outcome">
+              <b :class="{ blocking: outcome(row) === 'refused' }">{{ outcome(row) }}</b>
               <button v-if="student.isOwn" class="words-link small" type="button" :aria-label="`Take ${row.course} out of the line-up`" @click="takeOut(row.course)">take out</button>
             </div>
           </li>
@@ -86,7 +87,7 @@ const accept = async () => {
 
         <div class="press">
           <button class="act full big" type="button" :disabled="!mayPress" @click="press">{{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}</button>
-          <span v-if="opensIn" class="opens" role="timer">Opens in <b>{{ opensIn }}</b> · {{ student.gates.find(g => g.kind === 'opening')?.words }}</span>
+          <span v-if="opensIn" class="opens" role="timer">Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1"> · also closed: {{ gatesClosed.filter(gate => gate.kind !== 'opening').map(gate => gate.title.toLowerCase()).join(', ') }}</template><template v-else-if="willRegister.length"> · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template></span>
           <span v-else-if="gatesClosed.length">Closed: {{ gatesClosed.map(gate => gate.title.toLowerCase()).join(', ') }}. {{ gatesClosed[0]!.way }}</span>
           <span v-else-if="rows.length && willRegister.length === 0">Nothing in the line-up would be registered; each row says why.</span>
           <span v-else-if="rows.length > willRegister.length" class="second">{{ count(rows.length - willRegister.length, 'row') }} would be refused and stay here.</span>
@@ -129,6 +130,7 @@ const accept = async () => {
 .so-far { margin: 14px 0 6px; }
 .blocks { display: flex; flex-wrap: wrap; gap: 10px; }
 .block { width: 230px; }
+.block :deep(.title) { white-space: normal; }
 aside { display: grid; gap: 12px; align-content: start; }
 .cost, .terms, .empty { padding: 12px 16px; }
 dl { display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; margin: 6px 0; }

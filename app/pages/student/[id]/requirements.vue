@@ -72,11 +72,13 @@ const unusedBelow = computed(() => student.standing?.items.filter(item => studen
         />
       </section>
       <section class="card below">
-        <div><h3>Counts for nothing</h3>
+        <div>
+          <h3>Counts for nothing</h3>
           <p v-if="unusedBelow.length === 0" class="second">Every course has a use.</p>
           <p v-for="item in unusedBelow" :key="item.id"><b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: no line has room for it{{ item.state === 'completed' ? '; it counts in the GPA only' : '' }}.</p>
         </div>
-        <div><h3>Also asked</h3>
+        <div>
+          <h3>Also asked</h3>
           <p>GPA of at least {{ (catalog.programs.get(student.state!.programIds[0]!)!.gpaMinimum / 100).toFixed(2) }}: <b>{{ student.standing!.gpa.value === null ? 'no grades yet' : (student.standing!.gpa.value / 100).toFixed(2) }}</b></p>
           <p>{{ formatCredits(catalog.programs.get(student.state!.programIds[0]!)!.creditsHere) }} credits taken here: <b>{{ formatCredits(student.standing!.items.filter(i => i.source === 'here' && (i.state !== 'completed' || i.grade !== 'F')).reduce((s, i) => s + i.credits, 0)) }}</b> with the plan</p>
         </div>

@@ -1,6 +1,7 @@
 import type { Course, LocalDate, Season, Term, TermCode } from './types'
 
 const SEASON_RANK: Record<Season, number> = { spring: 1, summer: 2, fall: 3 }
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 const SEASON_CODE: Record<string, Season> = { SP: 'spring', SU: 'summer', FA: 'fall' }
 
 /**
@@ -12,6 +13,12 @@ export function termOrder(code: TermCode): number {
   const year = Number(code.slice(0, 4))
   if (!season || !Number.isInteger(year)) throw new RangeError(`"${code}" is not a term code such as 2027SP`)
   return year * 10 + SEASON_RANK[season]
+}
+
+/** `2027-01-15` → `15 Jan 2027`. */
+export function sayDate(date: LocalDate): string {
+  const [year, month, day] = date.split('-').map(Number) as [number, number, number]
+  return `${day} ${MONTHS[month - 1]} ${year}`
 }
 
 /** Short name for narrow places: `S 27`, `Su 27`, `F 27`. */

@@ -20,6 +20,7 @@ export interface PlanCheck {
   kind: CheckKind
   severity: 'blocker' | 'caution'
   itemId: string | null
+  course: string | null
   term: TermCode
   words: string
   /** Moves that make this problem go away without making a new blocker; each was tried. */
@@ -50,7 +51,7 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const term = terms.get(item.term)
     if (!course || !term) continue
     const add = (kind: CheckKind, severity: PlanCheck['severity'], words: string) =>
-      found.push({ id: `${kind}:${item.id}`, kind, severity, itemId: item.id, term: term.code, words, moves: [] })
+      found.push({ id: `${kind}:${item.id}`, kind, severity, itemId: item.id, course: course.code, term: term.code, words, moves: [] })
 
     if (termPhase(term, input.today) !== 'future') add('term over', 'blocker', `${term.name} has begun; ${course.code} was not taken.`)
     if (!isOffered(course, term)) add('not offered', 'blocker', `${course.code} is not offered in ${term.name}: ${describeOffering(course)} only.`)
@@ -68,7 +69,7 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const cap = input.capRaised[term.code] ?? term.loadCap
     if (termPhase(term, input.today) === 'future' && credits > cap) {
       found.push({
-        id: `over the cap:${term.code}`, kind: 'over the cap', severity: 'blocker', itemId: null, term: term.code, moves: [],
+        id: `over the cap:${term.code}`, kind: 'over the cap', severity: 'blocker', itemId: null, course: null, term: term.code, moves: [],
         words: `${term.name} has ${formatCredits(credits)} credits, the cap is ${formatCredits(cap)}. Move a course, or ask your advisor for a load exception.`,
       })
     }
@@ -91,7 +92,7 @@ export function checkPlan(input: CheckInput, reports: readonly ProgramReport[], 
   const offPath = findOffPath(input.items, reports).filter(item => item.state === 'planned' || item.state === 'picked')
   for (const item of offPath) {
     problems.push({
-      id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, term: item.term!,
+      id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
       words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
       moves: [{ label: `Take ${item.course} out`, operations: [{ kind: 'remove', entry: item.id }] }],
     })

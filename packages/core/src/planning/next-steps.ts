@@ -47,7 +47,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
   add(holds && { id: 'holds', title: 'Clear the hold', words: `${holds.words}. ${holds.way}`, place: 'now', about: 'holds', blocking: true })
   const blockers = input.checks.filter(check => check.severity === 'blocker')
   for (const check of blockers.filter(c => c.term === input.term)) {
-    add({ id: check.id, title: `Mend ${input.termName}`, words: check.words, place: 'plan', about: check.itemId ?? '', blocking: true })
+    add({ id: check.id, title: check.course ? `Mend ${check.course} in ${input.termName}` : `Mend ${input.termName}`, words: check.words, place: 'plan', about: check.itemId ?? '', blocking: true })
   }
   add(input.plannedInTerm === 0 && { id: 'plan-term', title: `Plan ${input.termName}`, words: 'Nothing is placed in this term yet.', place: 'plan', about: input.term, blocking: true })
   const signOff = closed('sign-off')
@@ -64,7 +64,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
   add(input.lineUp > 0 && opening?.open && { id: 'register', title: `Register ${input.lineUp} ${input.lineUp === 1 ? 'course' : 'courses'}`, words: 'Registration is open for you.', place: 'register', about: 'register', blocking: false })
   add(input.feesDue && { id: 'fees', title: `Pay ${input.feesDue.amount}`, words: `Due by ${input.feesDue.by}; registration that is unpaid after that date is voided.`, place: 'register', about: 'fees', blocking: false })
   for (const check of blockers.filter(c => c.term !== input.term).slice(0, 4)) {
-    add({ id: check.id, title: 'A later term needs mending', words: check.words, place: 'plan', about: check.itemId ?? '', blocking: false })
+    add({ id: check.id, title: check.course ? `Mend ${check.course} in a later term` : 'A later term needs mending', words: check.words, place: 'plan', about: check.itemId ?? '', blocking: false })
   }
   for (const check of input.checks.filter(c => c.kind === 'counts for nothing').slice(0, 3)) {
     add({ id: check.id, title: 'A course off the path', words: check.words, place: 'plan', about: check.itemId ?? '', blocking: false })

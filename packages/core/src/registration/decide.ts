@@ -1,5 +1,5 @@
 import { formatCredits } from '../catalog/credits'
-import { describeOffering } from '../catalog/terms'
+import { describeOffering, sayDate } from '../catalog/terms'
 import type { Course, CourseItem, Credits, Section, SeatPool, Term, TravelTime } from '../catalog/types'
 import { earnsCredit, type GradeScale } from '../grades/scale'
 import { ruleOf, sayMissing } from '../planning/checks'
@@ -190,7 +190,7 @@ function checkClashes(sections: Section[], accepted: readonly { row: LineUpRow, 
     const clash = clashBetween(sections, other, context.term, context.travel)
     if (!clash) return []
     const name = `${other[0]!.course}-${other[0]!.label}`
-    const words = clash.kind === 'overlap' ? `Clashes with ${name} (${state}), first on ${clash.date}.` : `Too little time from ${name} (${state}): ${clash.shortBy} min short on ${clash.date}.`
+    const words = clash.kind === 'overlap' ? `Clashes with ${name} (${state}), first on ${sayDate(clash.date)}.` : `Too little time from ${name} (${state}): ${clash.shortBy} min short on ${sayDate(clash.date)}.`
     return [refuse('clash', words, 'Choose another bundle for one of the two in Week.')]
   })
 }

@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon'
+import { sayDate } from '../catalog/terms'
 import type { Credits, Instant } from '../catalog/types'
 
 export type GateKind = 'opening' | 'sign-off' | 'holds' | 'program' | 'terms'
@@ -64,7 +65,7 @@ function openingGate({ openings, programs, earned, now, zone, termName }: GateIn
 
 function signOffGate({ signedOff, signOffAsked, advisor, termName }: GateInput): Gate {
   const gate = { kind: 'sign-off' as const, title: 'Sign-off' }
-  if (signedOff) return { ...gate, open: true, words: `by ${signedOff.by}, ${signedOff.on}`, way: '' }
+  if (signedOff) return { ...gate, open: true, words: `by ${signedOff.by}, ${sayDate(signedOff.on)}`, way: '' }
   const who = advisor ?? 'an advisor'
   return signOffAsked
     ? { ...gate, open: false, words: `asked, not yet given by ${who}`, way: `${who} has your request. Write to them if it is urgent.` }
@@ -88,6 +89,6 @@ function programGate({ programConfirmed, programTitle }: GateInput): Gate {
 function termsGate({ termsAccepted, termName }: GateInput): Gate {
   const gate = { kind: 'terms' as const, title: 'Terms' }
   return termsAccepted
-    ? { ...gate, open: true, words: `accepted ${termsAccepted}`, way: '' }
+    ? { ...gate, open: true, words: `accepted ${sayDate(termsAccepted)}`, way: '' }
     : { ...gate, open: false, words: 'not accepted', way: `Read and accept the terms of registration for ${termName}.` }
 }

@@ -9,7 +9,7 @@
  *   3. the fewest items tied up,
  *   4. the smallest sum of the ranks of the lines used (specific lines first, then in printed order).
  *
- * These are folded into one whole number, so that "better" is one comparison and nothing is lost to rounding.
+ * These are folded into whole numbers, so that "better" is a comparison and nothing is lost to rounding.
  *
  * Method: the rule "an item counts at most once" is relaxed with multipliers λ; what is left falls apart into one
  * small dynamic programme a line, run backwards over the items:
@@ -143,19 +143,22 @@ function linesOf(node: AllocationTree): number[] {
 
 const gcd = (a: number, b: number): number => b === 0 ? a : gcd(b, a % b)
 
-/** The objective's parts folded into one whole number, each weight larger than all that can come below it. */
+/** Some of the objective's parts folded into one whole number, each weight larger than all that can come below it. */
 interface Weights { tier: number[], pin: number, tie: number, rank: number }
 
-function foldWeights(part: Component, unit: number): Weights {
+/**
+ * The whole objective in one number where it stays exact (below 2^53); else in two, one after the other:
+ * first the completed and the courses under way, then the rest.
+ */
+function foldWeights(part: Component, unit: number): Weights[] {
   const need = part.lines.reduce((sum, line) => sum + openCredits(line, 0, 0) / unit, 0)
   const maxRank = Math.max(1, ...part.lines.map(line => line.rank))
   const tie = part.items.length * maxRank + 1
   const pin = tie * (part.items.length + 1)
   const last = pin * (part.items.filter(item => item.pinned !== undefined).length + 1)
-  const tier = [3, 2, 1, 0].map(power => last * (need + 1) ** power)
-  const exact = tier[0]! * (need + 1) < Number.MAX_SAFE_INTEGER
-  // Past 2^53 whole numbers are no longer exact: give up the last two criteria, never the order of the first.
-  return exact ? { tier, pin, tie, rank: 1 } : { tier: [3, 2, 1, 0].map(power => (need + 1) ** power * 64), pin: 32, tie: 0, rank: 0 }
+  const base = need + 1
+  if (last * base ** 4 < Number.MAX_SAFE_INTEGER) return [{ tier: [last * base ** 3, last * base ** 2, last * base, last], pin, tie, rank: 1 }]
+  return [{ tier: [base, 1, 0, 0], pin: 0, tie: 0, rank: 0 }, { tier: [0, 0, last * base, last], pin, tie, rank: 1 }]
 }
 
 /** One line's fill as a small number, and what each fill leaves open. */
@@ -187,87 +190,50 @@ class FillStates {
   }
 }
 
-class ComponentSearch {
+/** One folded objective over a component: its costs, its multipliers, and the tables that bound it from below. */
+class Objective {
   private readonly n: number
-  private readonly unit: number
-  private readonly units: number[]
-  private readonly weights: Weights
-  private readonly states: FillStates[]
-  /** after[l][i][fill], only where item i fits line l. */
-  private readonly after: (Int32Array | null)[][]
   /** Weight of "left open" that falls due on arriving at item k. */
-  private readonly due: number[]
+  readonly due: number[]
   /** Cost of putting item i into line l, apart from what is left open. */
-  private readonly low: number[][]
+  readonly low: number[][]
   private lambda: Float64Array
-  private lambdaTail: Float64Array
+  private readonly lambdaTail: Float64Array
   private tables: Float64Array[][] = []
-  private readonly inChoice: boolean[]
-  private readonly pinsLeft: Int32Array[]
+  private readonly worth: number[]
 
-  private best = Infinity
-  private bestUses: number[] = []
-  private nodes = 0
-  private stopped = false
-  private stopAt = 0
-  private readonly seen = new Map<string, number>()
-
-  constructor(private readonly part: Component, private readonly nodeLimit: number) {
-    const { items, lines, tree } = part
+  constructor(private readonly part: Component, private readonly weights: Weights, private readonly states: FillStates[], private readonly after: (Int32Array | null)[][], units: number[]) {
+    const { items, lines } = part
     this.n = items.length
-    this.unit = [...items.map(item => item.credits), ...lines.flatMap(line => [line.credits, line.courses ? line.unit : 0])].reduce(gcd, 0) || 1
-    this.units = items.map(item => item.credits / this.unit)
-    this.weights = foldWeights(part, this.unit)
-    this.states = lines.map(line => new FillStates(line, this.unit))
-    this.after = lines.map((_, l) => items.map((item, i) => {
-      if (!item.fits.includes(l)) return null
-      const states = this.states[l]!
-      return Int32Array.from({ length: states.count }, (__, fill) => states.after(fill, this.units[i]!))
-    }))
     this.due = Array.from({ length: this.n + 1 }, (_, k) => [0, 1, 2, 3].reduce((sum, tier) => {
       const end = items.filter(item => item.tier <= tier).length
-      return sum + (end === k ? this.weights.tier[tier]! : 0)
+      return sum + (end === k ? weights.tier[tier]! : 0)
     }, 0))
-    this.low = items.map(item => lines.map((line, l) =>
-      this.weights.tie + this.weights.rank * line.rank - (item.pinned === l ? this.weights.pin : 0)))
+    this.low = items.map(item => lines.map((line, l) => weights.tie + weights.rank * line.rank - (item.pinned === l ? weights.pin : 0)))
     this.lambda = new Float64Array(this.n)
     this.lambdaTail = new Float64Array(this.n + 1)
-    const top = 'line' in tree ? [tree] : tree.of
-    this.inChoice = lines.map((_, l) => !top.some(node => 'line' in node && node.line === l))
-    this.pinsLeft = lines.map((_, l) => Int32Array.from({ length: this.n + 1 }, (__, k) => items.filter((item, i) => i >= k && item.pinned === l).length))
-  }
-
-  run(): { uses: number[], proved: boolean, nodes: number } {
-    // Real records are settled by a rough bound; only what is not gets the costly one.
-    for (const { steps, decay, limit } of [{ steps: 25, decay: 0.8, limit: 600 }, { steps: 400, decay: 0.95, limit: this.nodeLimit }]) {
-      this.searchMultipliers(steps, decay)
-      this.seen.clear()
-      this.stopped = false
-      this.stopAt = this.nodes + limit
-      this.descend(0, this.states.map(() => 0), this.states.map(() => 0), 0, this.part.items.map(() => -1))
-      if (!this.stopped) break
-    }
-    return { uses: this.bestUses, proved: !this.stopped, nodes: this.nodes }
+    this.worth = items.map((item, i) => units[i]! * weights.tier.slice(item.tier).reduce((a, b) => a + b, 0))
   }
 
   /** Moves the multipliers towards the largest lower bound; each moves on the scale of its item's own worth. */
-  private searchMultipliers(steps: number, decay: number) {
-    const contested = this.part.items.map(item => item.fits.length > 1)
-    const worth = this.part.items.map((item, i) => this.units[i]! * this.weights.tier.slice(item.tier).reduce((a, b) => a + b, 0))
+  searchMultipliers(steps: number, decay: number) {
+    const { items } = this.part
+    const zero = this.states.map(() => 0)
     let bestBound = -Infinity
     let bestLambda = this.lambda
     let size = 0.5
     for (let step = 0; step <= steps; step++) {
       this.buildTables()
-      const bound = this.bound(0, this.states.map(() => 0), this.states.map(() => 0), 0)
+      const bound = this.bound(0, zero, zero, 0)
       if (bound > bestBound) {
         bestBound = bound
         bestLambda = this.lambda.slice()
       }
       const used = this.relaxedUses()
-      if (step === steps || used.every((count, i) => count === 1 || !contested[i] || (count === 0 && this.lambda[i] === 0))) break
+      const settled = used.every((count, i) => items[i]!.fits.length < 2 || count === 1 || (count === 0 && this.lambda[i] === 0))
+      if (settled) break
       for (let i = 0; i < this.n; i++) {
-        if (contested[i]) this.lambda[i] = Math.max(0, Math.round(this.lambda[i]! + size * worth[i]! * (used[i]! - 1)))
+        if (items[i]!.fits.length > 1) this.lambda[i] = Math.max(0, Math.round(this.lambda[i]! + size * this.worth[i]! * (used[i]! - 1)))
       }
       size *= decay
     }
@@ -280,25 +246,23 @@ class ComponentSearch {
     this.tables = this.states.map((states, l) => {
       const rows: Float64Array[] = Array.from({ length: this.n + 1 })
       rows[this.n] = states.open.map(open => open * this.due[this.n]!)
-      for (let k = this.n - 1; k >= 0; k--) {
-        const next = rows[k + 1]!
-        const after = this.after[l]![k]!
-        const due = this.due[k]!
-        if (!after && due === 0) {
-          rows[k] = next
-          continue
-        }
-        const price = this.low[k]![l]! + this.lambda[k]!
-        const row = new Float64Array(states.count)
-        for (let fill = 0; fill < states.count; fill++) {
-          const skip = next[fill]!
-          const take = after ? next[after[fill]!]! + price : Infinity
-          row[fill] = (take < skip ? take : skip) + due * states.open[fill]!
-        }
-        rows[k] = row
-      }
+      for (let k = this.n - 1; k >= 0; k--) rows[k] = this.tableRow(states, l, k, rows[k + 1]!)
       return rows
     })
+  }
+
+  private tableRow(states: FillStates, l: number, k: number, next: Float64Array): Float64Array {
+    const after = this.after[l]![k]!
+    const due = this.due[k]!
+    if (!after && due === 0) return next
+    const price = this.low[k]![l]! + this.lambda[k]!
+    const row = new Float64Array(states.count)
+    for (let fill = 0; fill < states.count; fill++) {
+      const skip = next[fill]!
+      const take = after ? next[after[fill]!]! + price : Infinity
+      row[fill] = (take < skip ? take : skip) + due * states.open[fill]!
+    }
+    return row
   }
 
   /** How often each item is used when every line chooses for itself (only branches that the choice keeps). */
@@ -328,28 +292,97 @@ class ComponentSearch {
   }
 
   /** Lower bound on the cost of every completion; exact at the last item. */
-  private bound(k: number, fills: number[], accrued: number[], settled: number): number {
-    const tree = this.part.tree
+  bound(k: number, fills: readonly number[], accrued: readonly number[], settled: number): number {
+    const { tree } = this.part
     const children = 'line' in tree ? [tree] : tree.of
     let sum = settled - this.lambdaTail[k]!
     for (const child of children) sum += this.nodeBound(child, k, fills, accrued)
     return sum
   }
 
-  private nodeBound(node: AllocationTree, k: number, fills: number[], accrued: number[]): number {
+  private nodeBound(node: AllocationTree, k: number, fills: readonly number[], accrued: readonly number[]): number {
     if ('line' in node) return accrued[node.line]! + this.tables[node.line]![k]![fills[node.line]!]!
     const costs = node.of.map(child => this.nodeBound(child, k, fills, accrued))
     const order = costs.map((_, c) => c).sort((a, b) => costs[a]! - costs[b]!)
     // A branch that is not kept leaves nothing open, but may still hold what is pinned to it.
-    return order.reduce((sum, c, position) => sum + (position < node.n
-      ? costs[c]!
-      : -this.weights.pin * linesOf(node.of[c]!).reduce((pins, l) => pins + this.pinsLeft[l]![k]!, 0)), 0)
+    return order.reduce((sum, c, position) => sum + (position < node.n ? costs[c]! : -this.weights.pin * this.pinsLeft(node.of[c]!, k)), 0)
   }
 
-  private descend(k: number, fills: number[], accrued: number[], settled: number, uses: number[]) {
+  private pinsLeft(node: AllocationTree, from: number): number {
+    const lines = linesOf(node)
+    return this.part.items.reduce((pins, item, i) => pins + (i >= from && item.pinned !== undefined && lines.includes(item.pinned) ? 1 : 0), 0)
+  }
+}
+
+/** Costs of a partial assignment under one objective: line by line what fell due, and what items cost apart from that. */
+interface Cost { accrued: number[], settled: number }
+
+class ComponentSearch {
+  private readonly n: number
+  private readonly units: number[]
+  private readonly states: FillStates[]
+  /** after[l][i][fill], only where item i fits line l. */
+  private readonly after: (Int32Array | null)[][]
+  private readonly objectives: Objective[]
+  private readonly inChoice: boolean[]
+  /** The objectives searched so far, the last one is being minimised, the others stay at their optimum. */
+  private active: Objective[] = []
+  private optima: number[] = []
+
+  private best = Infinity
+  private bestUses: number[] = []
+  private nodes = 0
+  private stopped = false
+  private stopAt = 0
+  private readonly seen = new Map<string, number>()
+
+  constructor(private readonly part: Component, private readonly nodeLimit: number) {
+    const { items, lines, tree } = part
+    this.n = items.length
+    const unit = [...items.map(item => item.credits), ...lines.flatMap(line => [line.credits, line.courses ? line.unit : 0])].reduce(gcd, 0) || 1
+    this.units = items.map(item => item.credits / unit)
+    this.states = lines.map(line => new FillStates(line, unit))
+    this.after = lines.map((_, l) => items.map((item, i) => {
+      if (!item.fits.includes(l)) return null
+      const states = this.states[l]!
+      return Int32Array.from({ length: states.count }, (__, fill) => states.after(fill, this.units[i]!))
+    }))
+    this.objectives = foldWeights(part, unit).map(weights => new Objective(part, weights, this.states, this.after, this.units))
+    const top = 'line' in tree ? [tree] : tree.of
+    this.inChoice = lines.map((_, l) => !top.some(node => 'line' in node && node.line === l))
+  }
+
+  run(): { uses: number[], proved: boolean, nodes: number } {
+    let proved = true
+    for (const objective of this.objectives) {
+      this.active.push(objective)
+      // The best so far keeps the earlier optima, so it is where the next objective starts from.
+      this.best = Infinity
+      proved &&= this.minimise(objective)
+      if (!proved) break
+      this.optima.push(this.best)
+    }
+    return { uses: this.bestUses, proved, nodes: this.nodes }
+  }
+
+  /** Real records are settled by a rough bound; only what is not gets the costly one. */
+  private minimise(objective: Objective): boolean {
+    for (const { steps, decay, limit } of [{ steps: 25, decay: 0.8, limit: 600 }, { steps: 400, decay: 0.95, limit: this.nodeLimit }]) {
+      objective.searchMultipliers(steps, decay)
+      this.seen.clear()
+      this.stopped = false
+      this.stopAt = this.nodes + Math.min(limit, this.nodeLimit)
+      this.descend(0, this.states.map(() => 0), this.active.map(() => ({ accrued: this.states.map(() => 0), settled: 0 })), this.part.items.map(() => -1))
+      if (!this.stopped) return true
+    }
+    return false
+  }
+
+  private descend(k: number, fills: number[], costs: Cost[], uses: number[]) {
     if (this.stopped) return
+    const last = this.active.length - 1
     if (k === this.n) {
-      const cost = this.bound(k, fills, accrued, settled)
+      const cost = this.active[last]!.bound(k, fills, costs[last]!.accrued, costs[last]!.settled)
       if (cost < this.best) {
         this.best = cost
         this.bestUses = [...uses]
@@ -360,46 +393,57 @@ class ComponentSearch {
       this.stopped = true
       return
     }
-    if (this.visitedBetter(k, fills, accrued, settled)) return
+    if (this.visitedBetter(k, fills, costs)) return
 
-    const due = this.due[k]!
-    const accruedHere = due === 0 ? accrued : accrued.map((cost, l) => cost + due * this.states[l]!.open[fills[l]!]!)
-    const item = this.part.items[k]!
-    const options: { line: number, fill: number, bound: number, settled: number }[] = []
-    const consider = (line: number, fill: number, cost: number) => {
-      const before = line < 0 ? 0 : fills[line]!
-      if (line >= 0) fills[line] = fill
-      options.push({ line, fill, settled: cost, bound: this.bound(k + 1, fills, accruedHere, cost) })
-      if (line >= 0) fills[line] = before
-    }
-    for (const line of item.fits) {
-      const fill = this.after[line]![k]![fills[line]!]!
-      if (fill !== fills[line] || item.pinned === line) consider(line, fill, settled + this.low[k]![line]!)
-    }
-    consider(-1, 0, settled)
-    options.sort((a, b) => a.bound - b.bound || a.line - b.line)
+    const here = this.active.map((objective, o): Cost => objective.due[k] === 0
+      ? costs[o]!
+      : { settled: costs[o]!.settled, accrued: costs[o]!.accrued.map((cost, l) => cost + objective.due[k]! * this.states[l]!.open[fills[l]!]!) })
+    const options = this.optionsAt(k, fills, here)
     for (const option of options) {
       if (option.bound > this.best - 0.5) return
       const before = option.line < 0 ? 0 : fills[option.line]!
       if (option.line >= 0) fills[option.line] = option.fill
       uses[k] = option.line
-      this.descend(k + 1, fills, accruedHere, option.settled, uses)
+      this.descend(k + 1, fills, here.map((cost, o) => option.line < 0 ? cost : { accrued: cost.accrued, settled: cost.settled + this.active[o]!.low[k]![option.line]! }), uses)
       uses[k] = -1
       if (option.line >= 0) fills[option.line] = before
     }
   }
 
-  /** True when the same fills were reached before at no greater cost. */
-  private visitedBetter(k: number, fills: number[], accrued: number[], settled: number): boolean {
-    let cost = settled
-    let key = `${k}:${fills.join()}`
-    for (let l = 0; l < accrued.length; l++) {
-      if (this.inChoice[l]) key += `|${accrued[l]}`
-      else cost += accrued[l]!
+  /** Where item k can go, the most promising first; what would spoil an earlier optimum is left out. */
+  private optionsAt(k: number, fills: number[], costs: readonly Cost[]): { line: number, fill: number, bound: number }[] {
+    const item = this.part.items[k]!
+    const options: { line: number, fill: number, bound: number }[] = []
+    const consider = (line: number, fill: number) => {
+      const before = line < 0 ? 0 : fills[line]!
+      if (line >= 0) fills[line] = fill
+      const bounds = this.active.map((objective, o) => objective.bound(k + 1, fills, costs[o]!.accrued, costs[o]!.settled + (line < 0 ? 0 : objective.low[k]![line]!)))
+      if (line >= 0) fills[line] = before
+      if (this.optima.every((optimum, o) => bounds[o]! < optimum + 0.5)) options.push({ line, fill, bound: bounds.at(-1)! })
     }
+    for (const line of item.fits) {
+      const fill = this.after[line]![k]![fills[line]!]!
+      if (fill !== fills[line] || item.pinned === line) consider(line, fill)
+    }
+    consider(-1, 0)
+    return options.sort((a, b) => a.bound - b.bound || a.line - b.line)
+  }
+
+  /** True when the same fills were reached before at no greater cost. */
+  private visitedBetter(k: number, fills: readonly number[], costs: readonly Cost[]): boolean {
+    let key = `${k}:${fills.join()}`
+    let total = 0
+    costs.forEach(({ accrued, settled }, o) => {
+      total = settled
+      for (let l = 0; l < accrued.length; l++) {
+        if (this.inChoice[l]) key += `|${accrued[l]}`
+        else total += accrued[l]!
+      }
+      if (o < costs.length - 1) key += `/${total}`
+    })
     const before = this.seen.get(key)
-    if (before !== undefined && before <= cost) return true
-    this.seen.set(key, cost)
+    if (before !== undefined && before <= total) return true
+    this.seen.set(key, total)
     return false
   }
 }

@@ -1,0 +1,68 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { bundlesOf, clashBetween, expandMeeting, findClash, fromInstant, toInstant, weekdayOf, type Meeting, type Section, type Weekday } from '../index'
+
+const calendar = { noClass: [{ date: '2027-01-18', name: 'Winter holiday' }], movedDays: [{ date: '2027-01-20', follows: 'M' as Weekday }] }
+const meeting = (values: Partial<Meeting> = {}): Meeting => ({ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11', last: '2027-01-29', site: 'larkmoor', room: '1', ...values })
+const section = (values: Partial<Section>): Section => ({
+  id: 1, term: '2027SP', session: 'full', course: 'HYD 230', number: '20001', label: '01', part: 'lecture', link: '01', meetings: [meeting()], exam: null, instructors: [],
+  pools: [], waitlistCapacity: 0, waiting: 0, delivery: 'on site', notes: '', onlyPrograms: [], cancelled: false, ...values,
+})
+const travel = [{ from: 'larkmoor', to: 'stonegate', minutes: 25 }]
+
+describe('expandMeeting', () => {
+  it('leaves out days without classes and follows moved days', () => {
+    expect(expandMeeting(meeting({ days: ['M'] }), calendar).map(o => o.date)).toEqual(['2027-01-11', '2027-01-20', '2027-01-25'])
+    expect(expandMeeting(meeting({ days: ['W'] }), calendar).map(o => o.date)).toEqual(['2027-01-13', '2027-01-27'])
+  })
+  it('knows the weekdays', () => {
+    expect([weekdayOf('1970-01-01'), weekdayOf('2026-11-09'), weekdayOf('2028-02-29')]).toEqual(['R', 'M', 'T'])
+  })
+})
+
+describe('toInstant', () => {
+  it('keeps the local hour through daylight saving', () => {
+    // US daylight saving begins on the second Sunday of March (15 U.S.C. 260a): 14 March 2027.
+    expect(toInstant('2027-03-12', 480, 'America/Denver')).toBe('2027-03-12T15:00:00.000Z')
+    expect(toInstant('2027-03-15', 480, 'America/Denver')).toBe('2027-03-15T14:00:00.000Z')
+  })
+  it('comes back from every instant', () => {
+    fc.assert(fc.property(fc.integer({ min: 0, max: 364 }), fc.integer({ min: 240, max: 1439 }), (day, minutes) => {
+      const date = new Date(Date.UTC(2027, 0, 1 + day)).toISOString().slice(0, 10)
+      expect(fromInstant(toInstant(date, minutes, 'America/Denver'), 'America/Denver')).toEqual({ date, minutes })
+    }))
+  })
+})
+
+describe('findClash', () => {
+  const at = (start: number, end: number, site = 'larkmoor', date = '2027-01-11') => [{ date, start, end, site }]
+  it('lets classes touch at one site, not overlap', () => {
+    expect(findClash(at(480, 555), at(555, 630), travel)).toBeNull()
+    expect(findClash(at(480, 556), at(555, 630), travel)).toMatchObject({ kind: 'overlap' })
+  })
+  it('asks for the way between two sites', () => {
+    expect(findClash(at(480, 555), at(570, 645, 'stonegate'), travel)).toEqual({ date: '2027-01-11', kind: 'travel', shortBy: 10 })
+    expect(findClash(at(480, 555), at(580, 645, 'stonegate'), travel)).toBeNull()
+  })
+  it('lets halves of a term share hours', () => {
+    const first = section({ meetings: [meeting({ last: '2027-03-05' })] })
+    const second = section({ id: 2, meetings: [meeting({ first: '2027-03-08', last: '2027-04-30' })] })
+    expect(clashBetween([first], [second], calendar, travel)).toBeNull()
+    expect(clashBetween([first], [section({ id: 3 })], calendar, travel)).not.toBeNull()
+  })
+  it('is the same both ways', () => {
+    const occurrence = fc.record({ date: fc.constantFrom('2027-01-11', '2027-01-12'), start: fc.integer({ min: 480, max: 900 }), site: fc.constantFrom('larkmoor', 'stonegate', 'online') })
+      .chain(o => fc.integer({ min: 10, max: 170 }).map(length => ({ ...o, end: o.start + length })))
+    fc.assert(fc.property(fc.array(occurrence, { maxLength: 6 }), fc.array(occurrence, { maxLength: 6 }), (a, b) => {
+      expect(findClash(a, b, travel) === null).toBe(findClash(b, a, travel) === null)
+    }))
+  })
+})
+
+describe('bundlesOf', () => {
+  const course = { code: 'HYD 230', parts: ['lecture', 'lab'] as const satisfies readonly string[] }
+  it('joins every lecture with every lab of its link, and nothing else', () => {
+    const sections = [section({}), section({ id: 2, part: 'lab', label: '01L' }), section({ id: 3, part: 'lab', label: '01M' }), section({ id: 4, link: '02' }), section({ id: 5, link: '03' }), section({ id: 6, link: '03', part: 'lab', cancelled: true })]
+    expect(bundlesOf({ ...course, parts: [...course.parts] }, sections).map(bundle => bundle.id)).toEqual(['1+2', '1+3'])
+  })
+})

@@ -1,0 +1,68 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { allocate, openByTier } from '@ridgeway/core'
+import { generateCase, type Case, type Shape } from './generate'
+import { loadHighs, solveReference } from './ilp'
+
+/** Our own result in the reference's terms: every criterion by itself, counted from the uses alone. */
+function criteriaOf({ items, lines, tree }: Case, uses: number[]): number[] {
+  return [
+    ...openByTier(items, lines, tree, uses),
+    -items.filter((item, i) => item.pinned !== undefined && uses[i] === item.pinned).length,
+    uses.filter(use => use >= 0).length,
+    uses.reduce((sum, use) => sum + (use < 0 ? 0 : lines[use]!.rank), 0),
+  ].map(value => value + 0)
+}
+
+const SHAPES: [string, number, Shape][] = [
+  ['small', 90, { lines: 4, items: 7, fits: 3 }],
+  ['contested', 90, { lines: 5, items: 12, fits: 4 }],
+  ['with pins', 40, { lines: 5, items: 9, fits: 3, pins: true }],
+  ['with choices of n branches', 40, { lines: 6, items: 9, fits: 3, groups: true }],
+]
+
+describe('allocation against an integer-programming reference', () => {
+  it.each(SHAPES)('%s: all seven criteria equal the optimum in %i cases', async (_, count, shape) => {
+    const highs = await loadHighs()
+    for (let seed = 1; seed <= count; seed++) {
+      const problem = generateCase(seed, shape)
+      const own = allocate(problem.items, problem.lines, problem.tree)
+      expect(own.proved, `case ${seed}`).toBe(true)
+      expect(criteriaOf(problem, own.uses), `case ${seed}`).toEqual(solveReference(highs, problem))
+      for (const [i, use] of own.uses.entries()) if (use >= 0) expect(problem.items[i]!.fits).toContain(use)
+    }
+  })
+
+  it('a search that is cut short says so, and never claims a better value than the optimum', async () => {
+    const highs = await loadHighs()
+    let cut = 0
+    for (let seed = 1; seed <= 6; seed++) {
+      const problem = generateCase(seed, { lines: 9, items: 18, fits: 5 })
+      const own = allocate(problem.items, problem.lines, problem.tree, { nodeLimit: 1 })
+      if (!own.proved) cut++
+      const value = criteriaOf(problem, own.uses)
+      const best = solveReference(highs, problem, 4)
+      const compared = value.slice(0, 4).map((v, k) => v - best[k]!).find(difference => difference !== 0) ?? 0
+      expect(compared).toBeGreaterThanOrEqual(0)
+      if (own.proved) expect(compared).toBe(0)
+    }
+    expect(cut).toBeGreaterThan(0)
+  })
+})
+
+describe('laws of the allocation', () => {
+  const problem = fc.record({ seed: fc.integer({ min: 1, max: 1e6 }), groups: fc.boolean() }).map(({ seed, groups }) => ({ seed, ...generateCase(seed, { lines: 5, items: 9, fits: 3, groups }) }))
+  it('one more completed item never leaves more open', () => {
+    fc.assert(fc.property(problem, fc.integer({ min: 0, max: 4 }), ({ items, lines, tree }, line) => {
+      const before = allocate(items, lines, tree).open
+      const after = allocate([...items, { tier: 0, credits: 300, fits: [line] }], lines, tree).open
+      expect(after[0]).toBeLessThanOrEqual(before[0])
+    }), { numRuns: 150 })
+  })
+  it('the order of input never changes what is open', () => {
+    fc.assert(fc.property(problem, fc.infiniteStream(fc.nat(1000)), ({ items, lines, tree }, keys) => {
+      const shuffled = items.map(item => ({ item, key: keys.next().value as number })).sort((a, b) => a.key - b.key).map(({ item }) => item)
+      expect(allocate(shuffled, lines, tree).open).toEqual(allocate(items, lines, tree).open)
+    }), { numRuns: 100 })
+  })
+})

@@ -1,0 +1,67 @@
+import highsLoader from 'highs'
+import type { AllocationLine, AllocationTree } from '@ridgeway/core'
+import type { Case } from './generate'
+
+type Highs = Awaited<ReturnType<typeof highsLoader>>
+let loading: Promise<Highs> | undefined
+
+/** The reference optimiser: HiGHS (Huangfu & Hall 2018, "Parallelizing the dual revised simplex method"), loaded once. */
+export const loadHighs = () => loading ??= highsLoader()
+
+/**
+ * The same objective as an integer programme, solved one criterion after the other (each earlier optimum becomes a constraint),
+ * so that it shares nothing with the folded weights of the product's own search.
+ * Gives the optimal value of each: open after tier 0, 1, 2, 3; pins broken; items used; sum of ranks.
+ */
+export function solveReference(highs: Highs, problem: Case, criteria = 7): number[] {
+  const x = (i: number, l: number) => `x_${i}_${l}`
+  const rows: string[] = []
+  const binaries: string[] = []
+  const openVariables: string[] = []
+  problem.items.forEach((item, i) => {
+    binaries.push(...item.fits.map(l => x(i, l)))
+    rows.push(`${item.fits.map(l => x(i, l)).join(' + ')} <= 1`)
+  })
+  const kept = new Map<number, string[]>()
+  walkTree(problem.tree, [], (line, path) => kept.set(line, path), (choices, n) => {
+    binaries.push(...choices)
+    rows.push(`${choices.join(' + ')} >= ${n}`)
+  })
+  problem.lines.forEach((line, l) => [0, 1, 2, 3].forEach((tier) => {
+    const using = problem.items.flatMap((item, i) => item.tier <= tier && item.fits.includes(l) ? [{ i, credits: item.credits }] : [])
+    const open = `o_${l}_${tier}`
+    openVariables.push(open)
+    // Where every branch on the path is kept, the line's lack is counted; a branch left out relaxes it.
+    const relax = (need: number) => (kept.get(l) ?? []).map(choice => ` - ${need} ${choice}`).join('')
+    const depth = (kept.get(l) ?? []).length
+    if (line.credits > 0) rows.push(`${open}${using.map(({ i, credits }) => ` + ${credits} ${x(i, l)}`).join('')}${relax(line.credits)} >= ${line.credits * (1 - depth)}`)
+    if (line.courses > 0) rows.push(`${open}${using.map(({ i }) => ` + ${line.unit} ${x(i, l)}`).join('')}${relax(line.courses * line.unit)} >= ${line.courses * line.unit * (1 - depth)}`)
+  }))
+  const pins = problem.items.flatMap((item, i) => item.pinned === undefined ? [] : [x(i, item.pinned)])
+  const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))
+  const objectives = [
+    ...[0, 1, 2, 3].map(tier => problem.lines.map((_, l) => `o_${l}_${tier}`).join(' + ')),
+    pins.length > 0 ? pins.map(name => `- ${name}`).join(' ') : `0 ${binaries[0]}`,
+    uses.map(use => use.name).join(' + '),
+    uses.map(use => `${use.rank} ${use.name}`).join(' + '),
+  ]
+  const fixed: string[] = []
+  return objectives.slice(0, criteria).map((objective) => {
+    const model = `Minimize\n obj: ${objective}\nSubject To\n${[...rows, ...fixed].map((row, r) => ` c${r}: ${row}`).join('\n')}\nBounds\n${openVariables.map(name => ` 0 <= ${name}`).join('\n')}\nBinaries\n ${binaries.join(' ')}\nEnd\n`
+    const solution = highs.solve(model, { mip_rel_gap: 0, mip_abs_gap: 0 })
+    if (solution.Status !== 'Optimal') throw new Error(`the reference did not solve: ${solution.Status}`)
+    const value = Math.round(solution.ObjectiveValue)
+    fixed.push(`${objective} <= ${value}`)
+    return value
+  })
+}
+
+function walkTree(node: AllocationTree, path: string[], onLine: (line: number, path: string[]) => void, onChoice: (choices: string[], n: number) => void, name = 'k') {
+  if ('line' in node) return onLine(node.line, path)
+  if (node.n === node.of.length) return node.of.forEach((child, c) => walkTree(child, path, onLine, onChoice, `${name}_${c}`))
+  const choices = node.of.map((_, c) => `${name}_${c}`)
+  onChoice(choices, node.n)
+  node.of.forEach((child, c) => walkTree(child, [...path, choices[c]!], onLine, onChoice, `${name}_${c}`))
+}
+
+export type { AllocationLine }

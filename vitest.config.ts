@@ -1,0 +1,16 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const alias = {
+  '@ridgeway/core': fileURLToPath(new URL('./packages/core/src/index.ts', import.meta.url)),
+  '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
+}
+
+export default defineConfig({
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'unit', include: ['packages/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'tests/references/**/*.test.ts'], testTimeout: 120_000 } },
+      { resolve: { alias }, test: { name: 'server', include: ['tests/load/**/*.test.ts', 'server/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000, fileParallelism: false } },
+    ],
+  },
+})

@@ -1,0 +1,181 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { COURSES } from '../../../../demo/courses'
+import { PROGRAMS } from '../../../../demo/programs'
+import { TERMS } from '../../../../demo/calendar'
+import {
+  applyOperation, checkPlan, findCandidates, findProblems, inverseOperation, LETTER_SCALE, mergeItems, nextSteps, readStanding,
+  type Catalog, type CourseItem, type PlanEntry, type PlanOperation, type StudentFile,
+} from '../index'
+
+const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
+const TODAY = '2026-11-09'
+const FUTURE = TERMS.filter(term => term.start > TODAY)
+const entry = (course: string, term: string, values: Partial<PlanEntry> = {}): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: catalog.courses.get(course)?.credits ?? 300, pinned: false, pinnedUse: null, note: '', ...values })
+const passed = (course: string, grade = 'B', values: Partial<CourseItem> = {}): CourseItem => ({ id: `r-${course}-${values.term ?? ''}`, course, term: '2025FA', credits: catalog.courses.get(course)!.credits, grade, state: 'completed', source: 'here', ...values })
+const file = (entries: PlanEntry[], record: CourseItem[] = []): StudentFile => ({ record, entries, picked: [], programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 }, permissions: [], capRaised: {} })
+const checks = (entries: PlanEntry[], record: CourseItem[] = []) => readStanding(file(entries, record), catalog, TODAY).checks
+
+const anyEntry = fc.tuple(fc.constantFrom(...COURSES.map(course => course.code)), fc.constantFrom(...FUTURE.map(term => term.code))).map(([course, term]) => entry(course, term))
+const anyPlan = fc.uniqueArray(anyEntry, { maxLength: 14, selector: e => e.course })
+const operationOn = (entries: readonly PlanEntry[]): fc.Arbitrary<PlanOperation> => {
+  const id = entries.length > 0 ? fc.constantFrom(...entries.map(e => e.id)) : fc.constant('none')
+  const term = fc.constantFrom(...FUTURE.map(t => t.code))
+  return fc.oneof(
+    fc.record({ kind: fc.constant('move' as const), entry: id, term }), fc.record({ kind: fc.constant('remove' as const), entry: id }),
+    fc.record({ kind: fc.constant('pin' as const), entry: id, pinned: fc.boolean() }), fc.record({ kind: fc.constant('note' as const), entry: id, note: fc.string({ maxLength: 5 }) }),
+    fc.record({ kind: fc.constant('place' as const), entry: fc.uuid(), course: fc.constantFrom(...COURSES.map(c => c.code)), term, credits: fc.constant(300) }),
+    fc.record({ kind: fc.constant('pin use' as const), entry: id, line: fc.constantFrom('WSC-BS/voices', null) }),
+  )
+}
+const sorted = (entries: readonly PlanEntry[]) => [...entries].sort((a, b) => a.id.localeCompare(b.id))
+
+describe('operations', () => {
+  it('every one is taken back by its inverse', () => {
+    fc.assert(fc.property(anyPlan.chain(plan => fc.tuple(fc.constant(plan), operationOn(plan))), ([plan, operation]) => {
+      const after = applyOperation(plan, operation)
+      if (typeof after === 'string') return
+      const back = inverseOperation(plan, operation).reduce<PlanEntry[]>((list, step) => {
+        const next = applyOperation(list, step)
+        if (typeof next === 'string') throw new Error(next)
+        return next
+      }, after)
+      expect(sorted(back)).toEqual(sorted(plan))
+    }))
+  })
+  it('never put a course twice into one term', () => {
+    fc.assert(fc.property(anyPlan.chain(plan => fc.tuple(fc.constant(plan), fc.array(operationOn(plan), { maxLength: 12 }))), ([plan, operations]) => {
+      let list: PlanEntry[] = plan
+      for (const operation of operations) {
+        const next = applyOperation(list, operation)
+        if (typeof next !== 'string') list = next
+      }
+      const keys = list.map(e => `${e.course} ${e.term}`)
+      expect(new Set(keys).size).toBe(keys.length)
+    }))
+  })
+})
+
+describe('checks', () => {
+  it.each<[string, PlanEntry[], CourseItem[], string]>([
+    ['a missing prerequisite', [entry('HYD 330', '2028SP')], [], 'prerequisite'],
+    ['a prerequisite placed later', [entry('HYD 310', '2027FA'), entry('STT 201', '2028SP')], [passed('HYD 210'), passed('MTH 140')], 'prerequisite'],
+    ['a course not offered that term', [entry('HYD 230', '2027FA')], [passed('HYD 110'), passed('CHY 110')], 'not offered'],
+    ['an odd-year course in an even year', [entry('HYD 420', '2028FA')], [passed('HYD 230'), passed('MTH 150')], 'not offered'],
+    ['a missing corequisite', [entry('CHY 310', '2028SP')], [passed('CHY 220')], 'corequisite'],
+    ['a passed course', [entry('WRT 110', '2027SP')], [passed('WRT 110')], 'already passed'],
+    ['an excluded course', [entry('STT 205', '2027FA')], [passed('STT 201'), passed('MTH 110')], 'excluded'],
+    ['a term that has begun', [entry('WRT 110', '2026FA')], [], 'term over'],
+  ])('finds %s', (_, entries, record, kind) => expect(checks(entries, record).map(check => check.kind)).toContain(kind))
+
+  it('finds a term over its cap', () => {
+    const many = ['WRT 110', 'HYD 110', 'GSP 110', 'HRT 110', 'VAL 110', 'STT 110'].map(code => entry(code, '2027SP'))
+    expect(checks(many).find(check => check.kind === 'over the cap')).toMatchObject({ term: '2027SP', severity: 'blocker' })
+    expect(readStanding({ ...file(many), capRaised: { '2027SP': 2100 } }, catalog, TODAY).checks.some(check => check.kind === 'over the cap')).toBe(false)
+  })
+
+  it('says nothing about a plan in order', () => {
+    expect(checks([entry('WRT 210', '2027SP'), entry('HYD 230', '2027SP')], [passed('WRT 110'), passed('HYD 110'), passed('CHY 110')])).toEqual([])
+  })
+
+  it('every move that is offered mends its problem and makes no new blocker', () => {
+    const rebuild = (entries: PlanEntry[]) => mergeItems([], entries, new Set())
+    const input = (entries: PlanEntry[]) => ({ entries, items: rebuild(entries), facts: { programs: [], placements: { MTH: 50 }, permissions: [] }, courses: catalog.courses, terms: TERMS, scale: LETTER_SCALE, today: TODAY, capRaised: {} })
+    let offered = 0
+    fc.assert(fc.property(anyPlan, (plan) => {
+      const before = checkPlan(input(plan), [], rebuild).filter(check => check.kind !== 'counts for nothing')
+      const known = new Set(before.map(check => check.id))
+      for (const check of before) {
+        for (const move of check.moves) {
+          offered++
+          const after = move.operations.reduce<PlanEntry[]>((list, operation) => {
+            const next = applyOperation(list, operation)
+            if (typeof next === 'string') throw new Error(next)
+            return next
+          }, plan)
+          const left = findProblems(input(after))
+          expect(left.map(c => c.id)).not.toContain(check.id)
+          expect(left.filter(c => c.severity === 'blocker' && !known.has(c.id))).toEqual([])
+        }
+      }
+    }), { numRuns: 40 })
+    expect(offered).toBeGreaterThan(40)
+  })
+})
+
+describe('readStanding', () => {
+  it('merges a registration with its plan entry and marks picked ones', () => {
+    const registered: CourseItem = { id: 'g1', course: 'HYD 230', term: '2027SP', credits: 400, grade: null, state: 'registered', source: 'here' }
+    const items = mergeItems([registered], [entry('HYD 230', '2027SP'), entry('GSP 140', '2027SP')], new Set(['GSP 140 2027SP']))
+    expect(items.map(item => `${item.course} ${item.state}`)).toEqual(['HYD 230 registered', 'GSP 140 picked'])
+  })
+
+  it('counts a course in the degree and again in the certificate, and says what counts for nothing', () => {
+    const standing = readStanding(file([], [passed('FLD 120', 'B'), passed('MTH 095', 'B')]), catalog, TODAY)
+    const uses = standing.reports.flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.uses.some(use => use.item.course === 'FLD 120')).map(line => `${report.code} ${line.id}`)))
+    expect(uses).toEqual(['WSC-BS making', 'TSS-CERT safety-all'])
+    expect(standing.offPath).toEqual(['r-MTH 095-'])
+  })
+
+  it('keeps a pinned use where it fits', () => {
+    const free = readStanding(file([entry('VAL 220', '2027SP')]), catalog, TODAY)
+    const pinned = readStanding(file([entry('VAL 220', '2027SP', { pinnedUse: 'WSC-BS/places' })]), catalog, TODAY)
+    const lineOf = (standing: typeof free) => standing.reports[0]!.areas.flatMap(area => area.lines).find(line => line.uses.length > 0)!.id
+    expect([lineOf(free), lineOf(pinned)]).toEqual(['voices', 'places'])
+  })
+
+  it('a course completed below a line\'s grade is not used by it, a planned repeat is', () => {
+    const lines = (standing: ReturnType<typeof readStanding>) => standing.reports[0]!.areas.flatMap(area => area.lines)
+    const low = readStanding(file([], [passed('HYD 110', 'D')]), catalog, TODAY)
+    expect(lines(low).find(line => line.id === 'watershed-all')!.stillNeeded).toContain('HYD 110')
+    const repeat = readStanding(file([entry('HYD 110', '2027SP')], [passed('HYD 110', 'D')]), catalog, TODAY)
+    expect(lines(repeat).find(line => line.id === 'watershed-all')!.uses.map(use => use.item.state)).toEqual(['planned'])
+    expect(repeat.checks).toEqual([])
+  })
+
+  it('the order of entries and record never changes the reading', () => {
+    fc.assert(fc.property(anyPlan, (plan) => {
+      const record = [passed('WRT 110'), passed('HYD 110'), passed('VAL 110'), passed('STT 110')]
+      const shape = (s: ReturnType<typeof readStanding>) => s.reports.map(r => r.areas.map(a => a.lines.map(line => [line.id, line.state, line.open, line.uses.map(use => use.item.id).sort()])))
+      expect(shape(readStanding(file([...plan].reverse(), [...record].reverse()), catalog, TODAY))).toEqual(shape(readStanding(file(plan, record), catalog, TODAY)))
+    }), { numRuns: 40 })
+  })
+
+  it('one more completed course never leaves more open', () => {
+    fc.assert(fc.property(fc.uniqueArray(fc.constantFrom(...COURSES), { maxLength: 20, selector: c => c.code }), fc.constantFrom(...COURSES), (had, more) => {
+      const openWith = (list: typeof had) => readStanding(file([], list.map(course => passed(course.code))), catalog, TODAY).open
+      if (had.some(course => course.code === more.code || course.exclusions.includes(more.code))) return
+      expect(openWith([...had, more])).toBeLessThanOrEqual(openWith(had))
+    }), { numRuns: 60 })
+  })
+})
+
+describe('findCandidates', () => {
+  const working = TERMS.find(term => term.code === '2027SP')!
+  const candidates = (line: string, record: CourseItem[]) => {
+    const standing = readStanding(file([], record), catalog, TODAY)
+    return findCandidates({ line: standing.reports[0]!.areas.flatMap(area => area.lines).find(l => l.id === line)!, workingTerm: working, terms: FUTURE, courses: catalog.courses, scale: LETTER_SCALE,
+      facts: { items: standing.items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] } })
+  }
+  it('splits into now, later and something first', () => {
+    const found = candidates('watershed-all', [passed('HYD 110'), passed('CHY 110'), passed('MTH 140')])
+    expect(found.now.map(c => c.course.code)).toEqual(['HYD 230'])
+    expect(found.later.map(c => `${c.course.code} ${c.term!.code}`)).toEqual(['HYD 210 2027FA'])
+    expect(found.blocked.map(c => c.course.code)).toEqual(['HYD 310', 'HYD 330', 'HYD 410', 'HYD 490'])
+    for (const candidate of found.blocked) expect(candidate.words).toMatch(/^needs /)
+  })
+  it('leaves out what is passed or excluded by what is passed', () => {
+    const codes = candidates('numbers', [passed('STT 201'), passed('MTH 110')]).now.map(c => c.course.code)
+    expect(codes).not.toContain('STT 205')
+    expect(codes).not.toContain('MTH 110')
+  })
+})
+
+describe('nextSteps', () => {
+  const gates = [{ kind: 'program' as const, open: false, title: 'Program', words: 'not confirmed', way: 'Confirm it' }, { kind: 'holds' as const, open: false, title: 'Holds', words: 'Library', way: 'Contact the desk' }, { kind: 'sign-off' as const, open: false, title: 'Sign-off', words: 'not asked for', way: 'Ask' }]
+  it('puts what blocks first and names the place of each', () => {
+    const steps = nextSteps({ term: '2027SP', termName: 'Spring 2027', gates, checks: [], unpicked: ['HYD 230'], lineUp: 0, plannedInTerm: 1, openCredits: 600, offers: [{ course: 'HRT 230', label: '02', hoursLeft: 31 }], feesDue: null, advisor: 'Hollis Brandt' })
+    expect(steps.map(step => [step.id, step.place])).toEqual([['offer:HRT 230', 'register'], ['program', 'now'], ['holds', 'now'], ['sign-off', 'now'], ['pick:HYD 230', 'week'], ['open', 'requirements']])
+    expect(steps.slice(0, 4).every(step => step.blocking)).toBe(true)
+  })
+})

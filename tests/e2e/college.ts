@@ -1,0 +1,42 @@
+import { test as base, expect, type Page } from '@playwright/test'
+import { connect } from '../../server/db/connect'
+
+export const { db, close } = connect(process.env.DATABASE_URL!, 4)
+
+/** Tests fail on anything that the browser complains about: an error in the console is an error. */
+export const test = base.extend<{ complaints: string[] }>({
+  complaints: [async ({ page }, use) => {
+    const complaints: string[] = []
+    page.on('pageerror', error => complaints.push(error.message))
+    page.on('console', message => message.type() === 'error' && !/status of 4\d\d/.test(message.text()) && complaints.push(message.text()))
+    await use(complaints)
+    expect(complaints).toEqual([])
+  }, { auto: true }],
+})
+export { expect }
+
+export async function signIn(page: Page, username: string) {
+  await page.goto('/sign-in')
+  await page.getByLabel('Name').fill(username)
+  await page.getByLabel('Password').fill('larkmoor')
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+  await expect(page).not.toHaveURL(/sign-in/)
+}
+
+export async function signOut(page: Page) {
+  await page.getByRole('button', { name: /Your account/ }).click()
+  await page.getByText('Sign out').click()
+  await expect(page).toHaveURL(/sign-in/)
+}
+
+/** Moves the demo's clock on its own page, as a person does. */
+export async function setClock(page: Page, moment: string) {
+  await page.goto('/clock')
+  await page.getByLabel('Set to').fill(moment)
+  await page.getByRole('button', { name: 'Set the clock' }).click()
+  await expect(page.getByText(/The college's clock shows/)).toBeVisible()
+}
+
+export async function waypoint(page: Page, name: string) {
+  await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: new RegExp(`^${name}`) }).click()
+}

@@ -1,0 +1,98 @@
+import AxeBuilder from '@axe-core/playwright'
+import { eq } from 'drizzle-orm'
+import * as s from '../../server/db/schema'
+import { db, expect, signIn, test, waypoint } from './college'
+
+const entriesOf = async (username: string) => {
+  const rows = await db.select({ entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).innerJoin(s.people, eq(s.people.id, s.plans.student)).where(eq(s.people.username, username))
+  return Object.fromEntries(rows.map(({ entry }) => [entry.course, entry.term]))
+}
+
+test('a tile dragged too early shows its problem; the offered move mends it; undo takes it back', async ({ page }) => {
+  await signIn(page, 'lise')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('[data-item^="HRT230-2027SP"]')
+  await expect(tile).toBeVisible()
+  await page.getByLabel('Place a course in Spring 2027').fill('GSP 410')
+  await page.getByRole('option', { name: /GSP 410/ }).click()
+  const placed = page.locator('[data-item^="GSP410-2027SP"]')
+  await expect(placed).toContainText('1')
+  const drawer = page.getByRole('region', { name: 'GSP 410' })
+  await expect(drawer).toContainText('Too early in Spring 2027: needs GSP 210 with C or better first, which is not in the plan.')
+  await drawer.getByRole('button', { name: 'Take GSP 410 out' }).or(drawer.getByRole('button', { name: 'Take out of the plan' })).first().click()
+  await expect(placed).toHaveCount(0)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(placed).toBeVisible()
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(placed).toHaveCount(0)
+  await expect.poll(async () => (await entriesOf('lise'))['GSP 410']).toBeUndefined()
+})
+
+test('a tile is dragged sideways with the mouse into another term, and stays there after a reload', async ({ page }) => {
+  await signIn(page, 'joss')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('[data-item^="CHY120-2027FA"]')
+  await page.getByRole('button', { name: 'All terms' }).click()
+  const from = (await tile.boundingBox())!
+  const target = (await page.getByText('Spring 2028', { exact: true }).first().boundingBox())!
+  await page.mouse.move(from.x + 20, from.y + 15)
+  await page.mouse.down()
+  await page.mouse.move(target.x + 30, from.y + 18, { steps: 8 })
+  await page.mouse.up()
+  await expect(page.getByRole('status').filter({ hasText: 'CHY 120 moved to Spring 2028' })).toBeVisible()
+  await expect.poll(async () => (await entriesOf('joss'))['CHY 120']).toBe('2028SP')
+  await page.reload()
+  await expect(page.locator('[data-item^="CHY120-2027FA"]')).toBeVisible()
+  expect((await entriesOf('joss'))['CHY 120']).toBe('2028SP')
+})
+
+test('a term is planned by keyboard alone', async ({ page }) => {
+  await signIn(page, 'ned')
+  await page.keyboard.press('3')
+  await expect(page.getByRole('heading', { name: 'Main plan' })).toBeVisible()
+  const tile = page.locator('[data-item^="STT301-2027SP"]')
+  await tile.focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.getByRole('status').filter({ hasText: 'STT 301 moved to Fall 2027' })).toBeVisible()
+  await expect(tile).toBeFocused()
+  await page.keyboard.press('p')
+  await expect(tile.getByLabel('pinned')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'STT 301' })).toContainText('not offered in Fall 2027')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(page.getByRole('status').filter({ hasText: 'Undone' })).toBeVisible()
+  await expect.poll(async () => (await entriesOf('ned'))['STT 301']).toBe('2027SP')
+  await tile.focus()
+  await page.keyboard.press('ArrowUp')
+  await expect(tile).not.toBeFocused()
+})
+
+test('an edit made while the connection is away is kept and sent', async ({ page, context, complaints }) => {
+  await signIn(page, 'wren')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('[data-item^="CHY120-2027SP"]')
+  await expect(tile).toBeVisible()
+  await context.setOffline(true)
+  await tile.focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.getByText('kept on this device, will be sent')).toBeVisible()
+  expect((await entriesOf('wren'))['CHY 120']).toBe('2027SP')
+  await context.setOffline(false)
+  await expect.poll(async () => (await entriesOf('wren'))['CHY 120'], { timeout: 15_000 }).toBe('2027FA')
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  complaints.splice(0, complaints.length, ...complaints.filter(text => !text.includes('ERR_INTERNET_DISCONNECTED')))
+})
+
+for (const view of ['now', 'requirements', 'plan', 'week', 'register']) {
+  test(`${view} meets WCAG 2.2 AA as far as a machine can tell`, async ({ page }) => {
+    await signIn(page, 'tamsin')
+    const base = new URL(page.url()).pathname.replace(/\/now$/, '')
+    await page.goto(`${base}/${view}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(node => node.target.join(' ')).join(' | ')}`)).toEqual([])
+  })
+}

@@ -29,7 +29,7 @@ export async function loadDemo(db: Database, options: LoadOptions = {}): Promise
   const spring = TERMS.find(term => term.code === '2027SP')!
   const sections = [...makeSections(spring, COURSES, random, 1), ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
   const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === spring.code), random)
-  closeFullSections(sections, options.full ?? ['HRT 230-01', 'HYD 330-02'])
+  closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)
   const people = new PeopleRows(passwordHash, sections, courses)
   ADVISORS.forEach(advisor => people.addStaff(advisor, 'advisor'))

@@ -48,6 +48,7 @@ test('a tile is dragged sideways with the mouse into another term, and stays the
 
 test('a term is planned by keyboard alone', async ({ page }) => {
   await signIn(page, 'ned')
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
   await page.keyboard.press('3')
   await expect(page.getByRole('heading', { name: 'Main plan' })).toBeVisible()
   const tile = page.locator('[data-item^="STT301-2027SP"]')

@@ -19,8 +19,8 @@ watch(() => [student.state?.id, workingTerm.code], () => {
 const hueOfCourse = (code: string) => hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
 const chosen = computed(() => week.courses?.flatMap(({ bundles }) => bundles.filter(bundle => bundle.picked || bundle.registered)) ?? [])
 const shown = computed(() => [
-  ...chosen.value.filter(bundle => bundle.course !== ghost.value?.course || bundle.registered).map(bundle => ({ bundle, state: bundle.registered ? 'registered' as const : 'picked' as const })),
-  ...(ghost.value && !ghost.value.registered ? [{ bundle: ghost.value, state: ghost.value.picked ? 'picked' as const : 'considering' as const }] : []),
+  ...chosen.value.map(bundle => ({ bundle, state: bundle.registered ? 'registered' as const : 'picked' as const })),
+  ...(ghost.value && !chosen.value.some(bundle => bundle.id === ghost.value?.id) ? [{ bundle: ghost.value, state: 'considering' as const }] : []),
 ])
 const hours = computed(() => Math.round(chosen.value.reduce((sum, bundle) => sum + weeklyMinutes(bundle.sections), 0) / 60 * 10) / 10)
 const credits = computed(() => chosen.value.reduce((sum, bundle) => sum + (catalog.courses.get(bundle.course)?.credits ?? 0), 0) / 100)

@@ -126,9 +126,7 @@ class PeopleRows {
     if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
     if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: '' })
     if (student.signedOff) {
-      const copy = this.entries.filter(entry => entry.plan === this.plans.length && entry.term === '2027SP').map(({ plan: _, ...entry }) => entry)
-      this.signOffs.push({ student: id, term: '2027SP', advisor, at: `${student.signedOff}T17:00:00.000Z`, note: '', copy })
-      this.addLedger(id, advisor, 'sign off', { term: '2027SP' }, `${student.signedOff}T17:00:00.000Z`)
+      this.addSignOff(id, advisor, `${student.signedOff}T17:00:00.000Z`)
     }
     if (student.accepted) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-01T18:00:00.000Z' })
     const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
@@ -144,11 +142,24 @@ class PeopleRows {
 
   addGenerated(student: GeneratedStudent, index: number) {
     const id = this.addPerson(student.username, student.name, 'student', '', false)
-    this.addStudent(id, 1 + index % ADVISORS.length, {})
+    const advisor = 1 + index % ADVISORS.length
+    this.addStudent(id, advisor, { placements: { MTH: 70 } })
     this.records.push(...student.record.map(item => ({ ...item, student: id })))
     this.addPlan(id, student.planned.map(code => ({ term: '2027SP', code })))
+    // Most are signed off, whoever is registered certainly; a few have asked, a few are silent.
+    const mood = Math.floor(index / ADVISORS.length) % 20
+    if (student.bundles.length > 0 || mood < 16) this.addSignOff(id, advisor, '2026-11-02T16:00:00.000Z')
+    else if (mood === 16) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-05T18:30:00.000Z', note: '' })
+    if (student.bundles.length > 0 || mood < 12) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-03T18:00:00.000Z' })
     for (const bundle of student.bundles) this.addRegistration(id, bundle.sections, false)
     student.waitlisted.forEach((section, i) => this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`, offerUntil: null }))
+  }
+
+  /** Signs off the plan that was added last. */
+  private addSignOff(student: number, advisor: number, at: string) {
+    const copy = this.entries.filter(entry => entry.plan === this.plans.length && entry.term === '2027SP').map(({ plan: _, ...entry }) => entry)
+    this.signOffs.push({ student, term: '2027SP', advisor, at, note: '', copy })
+    this.addLedger(student, advisor, 'sign off', { term: '2027SP' }, at)
   }
 
   private addPlan(student: number, placed: { term: string, code: string }[]) {

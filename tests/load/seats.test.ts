@@ -26,8 +26,8 @@ beforeAll(async () => {
   await db.delete(s.registrations).where(inArray(s.registrations.student, ids))
   const at = '2026-11-01T12:00:00.000Z'
   for (const student of ids) {
-    await db.insert(s.signOffs).values({ student, term: TERM, advisor: 1, at, note: '', copy: [] })
-    await db.insert(s.termsAcceptances).values({ student, term: TERM, at })
+    await db.insert(s.signOffs).ignore().values({ student, term: TERM, advisor: 1, at, note: '', copy: [] })
+    await db.insert(s.termsAcceptances).ignore().values({ student, term: TERM, at })
   }
   await db.update(s.clockSetting).set({ demoNow: '2026-11-10T16:00:00.000Z', setAt: new Date().toISOString() })
   const [chosen] = await db.select().from(s.sections).where(and(eq(s.sections.course, COURSE), eq(s.sections.term, TERM), eq(s.sections.cancelled, false))).limit(1)

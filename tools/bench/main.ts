@@ -1,0 +1,45 @@
+import { resolve } from 'node:path'
+import { loadDemo } from '../../demo/load'
+import { applyMigrations, connect } from '../../server/db/connect'
+import type { Figure } from './figure'
+import { benchRegistration } from './registration'
+import { benchAllocation, benchRecheck } from './standings'
+
+/** `./ridgeway bench [name …] [--json]` */
+const BENCHES = {
+  allocation: async (url: string) => withDatabase(url, async (db) => {
+    await loadDemo(db)
+    return benchAllocation(db)
+  }),
+  recheck: () => benchRecheck(),
+  registration: (url: string) => withDatabase(url, benchRegistration),
+}
+
+async function withDatabase(url: string, work: (db: ReturnType<typeof connect>['db']) => Promise<Figure[]>): Promise<Figure[]> {
+  const name = new URL(url).pathname.slice(1)
+  const admin = connect(url, 1)
+  await admin.db.execute(`DROP DATABASE IF EXISTS ${name}`)
+  await admin.db.execute(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
+  await admin.close()
+  const { db, close } = connect(url)
+  await applyMigrations(db, resolve(import.meta.dirname, '../../server/db/migrations'))
+  try {
+    return await work(db)
+  }
+  finally {
+    await close()
+  }
+}
+
+const args = process.argv.slice(2)
+const json = args.includes('--json')
+const names = args.filter(arg => arg !== '--json')
+const unknown = names.find(name => !(name in BENCHES))
+if (unknown) {
+  console.error(`There is no figure "${unknown}". Figures: ${Object.keys(BENCHES).join(', ')}.`)
+  process.exit(2)
+}
+const figures: Figure[] = []
+for (const name of (names.length > 0 ? names : Object.keys(BENCHES)) as (keyof typeof BENCHES)[]) figures.push(...await BENCHES[name](process.env.DATABASE_URL!))
+if (json) console.log(JSON.stringify(figures, null, 2))
+else for (const f of figures) console.log(`${f.name.padEnd(34)} ${String(f.value).padStart(9)} ${f.unit.padEnd(8)} ratio ${String(f.ratio ?? '–').padStart(7)}   ${f.target ? `target ${f.target}: ${f.ok ? 'reached' : 'not reached'}` : ''}   (${f.reference})`)

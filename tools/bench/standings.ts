@@ -1,0 +1,68 @@
+import { readProgram, readStanding, termOrder, type Catalog, type CourseItem, type PlanEntry, type StudentFile } from '@ridgeway/core'
+import { COURSES } from '../../demo/courses'
+import { PROGRAMS } from '../../demo/programs'
+import { TERMS } from '../../demo/calendar'
+import { generateCase, type Case } from '../../tests/references/generate'
+import { loadHighs, solveReference } from '../../tests/references/ilp'
+import { allocate } from '@ridgeway/core'
+import { loadCollege } from '../../server/services/catalog'
+import { readStudent } from '../../server/services/students'
+import type { Database } from '../../server/db/connect'
+import { people } from '../../server/db/schema'
+import { ne } from 'drizzle-orm'
+import { median, quantile, round, time, type Figure } from './figure'
+
+const HARD_CASES = 24
+const REFERENCE_CASES = 6
+
+/** Requirement use: the authored students' own records, then hard generated cases against the integer-programming reference. */
+export async function benchAllocation(db: Database): Promise<Figure[]> {
+  const college = await loadCollege(db)
+  const authored = (await db.select().from(people).where(ne(people.story, ''))).filter(person => person.role === 'student')
+  const times: number[] = []
+  for (const person of authored) {
+    const { file } = await readStudent(db, db, person.id, '2027SP')
+    const standing = readStanding(file, college.catalog, '2026-11-09')
+    for (let i = 0; i < 15; i++) {
+      for (const program of college.catalog.programs) times.push(time(() => readProgram({ program, items: standing.items, courses: college.catalog.courses, scale: college.catalog.scale, repeatPolicy: 'best' })).ms)
+    }
+  }
+  const hard: Case[] = Array.from({ length: HARD_CASES }, (_, i) => generateCase(9000 + i, { lines: 30, items: 45, fits: 6, groups: true }))
+  const own = hard.map(problem => time(() => allocate(problem.items, problem.lines, problem.tree)))
+  const proved = own.filter(({ ms, result }) => result.proved && ms <= 50).length
+  const highs = await loadHighs()
+  solveReference(highs, generateCase(1, { lines: 3, items: 5, fits: 2 }), 1)
+  const reference = hard.slice(0, REFERENCE_CASES).map(problem => time(() => solveReference(highs, problem, 4)).ms)
+  const ratio = median(reference) / median(own.slice(0, REFERENCE_CASES).map(run => run.ms))
+  return [
+    { name: 'allocation authored median', value: round(median(times)), unit: 'ms', reference: `${authored.length} authored students, both programs`, ratio: null, target: '≤ 5', ok: median(times) <= 5 },
+    { name: 'allocation hard median', value: round(median(own.map(run => run.ms))), unit: 'ms', reference: `HiGHS, tiers only, ${round(median(reference))} ms`, ratio: round(ratio), target: '≤ 20 and ratio ≥ 15', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 15 },
+    { name: 'allocation hard worst', value: round(quantile(own.map(run => run.ms), 1)), unit: 'ms', reference: `${HARD_CASES} generated cases, 45 courses, 30 lines, choices`, ratio: null, target: '', ok: null },
+    { name: 'allocation hard proved in 50 ms', value: round(proved / HARD_CASES), unit: 'share', reference: `${own.filter(run => run.result.proved).length} of ${HARD_CASES} proved at all`, ratio: round(proved / HARD_CASES), target: '≥ 0.98', ok: proved / HARD_CASES >= 0.98 },
+  ]
+}
+
+/** A plan of 45 courses over eight terms, following the suggested sequence and then whatever comes. */
+function largePlan(): StudentFile {
+  const terms = TERMS.filter(term => term.start > '2026-11-09' && term.season !== 'summer').slice(0, 6)
+  const sequence = [...new Set([...PROGRAMS[0]!.suggested.flatMap(step => step.courses), ...COURSES.map(course => course.code)])].slice(0, 45)
+  const catalog = new Map(COURSES.map(course => [course.code, course]))
+  const record = sequence.slice(0, 15).map((course, i): CourseItem => ({ id: `r${i}`, course, term: i < 8 ? '2025FA' : '2026SP', credits: catalog.get(course)!.credits, grade: 'B', state: 'completed', source: 'here' }))
+  const entries = sequence.slice(15).map((course, i): PlanEntry => ({ id: `p${i}`, course, term: terms[i % terms.length]!.code, credits: catalog.get(course)!.credits, pinned: false, pinnedUse: null, note: '' }))
+  return { record, entries, picked: [], programs: PROGRAMS.map(program => program.code), placements: {}, permissions: [], capRaised: {} }
+}
+
+/** Everything that a move on the board reads again: both programs, all checks with their moves, loads, finish. */
+export async function benchRecheck(): Promise<Figure[]> {
+  const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: (await import('@ridgeway/core')).LETTER_SCALE, repeatPolicy: 'best' }
+  const file = largePlan()
+  const future = TERMS.filter(term => term.start > '2026-11-09').sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const times = Array.from({ length: 120 }, (_, i) => {
+    const moved = { ...file, entries: file.entries.map((entry, e) => e === i % file.entries.length ? { ...entry, term: future[(i * 7) % 6]!.code } : entry) }
+    return time(() => readStanding(moved, catalog, '2026-11-09')).ms
+  })
+  return [
+    { name: 'recheck median', value: round(median(times)), unit: 'ms', reference: 'one frame, 16 ms', ratio: round(16 / median(times)), target: '≤ 16', ok: median(times) <= 16 },
+    { name: 'recheck p95', value: round(quantile(times, 0.95)), unit: 'ms', reference: '120 moves, 45 courses, 8 terms', ratio: null, target: '', ok: null },
+  ]
+}

@@ -1,5 +1,5 @@
 import {
-  applyOperation, fromInstant, inverseOperation, nextSteps, readStanding, type PlanEntry, type PlanOperation, type Standing,
+  applyOperation, fromInstant, inverseOperation, movesFor, nextSteps, readStanding, type Catalog, type PlanCheck, type PlanEntry, type PlanOperation, type Standing,
 } from '@ridgeway/core'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
@@ -45,11 +45,12 @@ export const useStudentStore = defineStore('student', () => {
 
   const reload = () => state.value ? load(state.value.id) : Promise.resolve()
 
-  const standing = computed<Standing | null>(() => {
-    if (!state.value || !catalog.ready) return null
-    const programs = state.value.programIds.flatMap(id => catalog.programs.get(id) ?? [])
-    return readStanding({ ...state.value.file, entries: entries.value }, { courses: catalog.courses, programs, terms: catalog.terms, ...catalog.rules }, today.value)
-  })
+  /** The catalog as it reads for this student: with the programs of their own catalog years. */
+  const rules = computed<Catalog>(() => ({
+    courses: catalog.courses, programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [], terms: catalog.terms, ...catalog.rules,
+  }))
+  const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding({ ...state.value.file, entries: entries.value }, rules.value, today.value) : null)
+  const moves = (check: PlanCheck) => state.value ? movesFor(check, { ...state.value.file, entries: entries.value }, rules.value, today.value) : []
 
   /** Courses planned for the working term without a bundle or a registration. */
   const unpicked = computed(() => {
@@ -167,5 +168,5 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, entries, saving, notice, done, undone, standing, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
+  return { state, failed, entries, saving, notice, done, undone, standing, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
 })

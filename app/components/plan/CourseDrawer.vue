@@ -10,7 +10,7 @@ const { today } = useNow()
 const { checksOf } = useItems()
 
 const course = computed(() => catalog.courses.get(props.item.course)!)
-const checks = computed(() => checksOf(props.item))
+const checks = computed(() => checksOf(props.item).map(check => ({ ...check, moves: student.moves(check) })))
 const facts = computed(() => ({ items: student.standing!.items, programs: student.state!.file.programs, placements: student.state!.file.placements, permissions: student.state!.file.permissions }))
 const context = computed(() => ({ courses: catalog.courses, scale: catalog.rules.scale, course: props.item.course }))
 const before = computed(() => props.item.term && props.item.state !== 'completed' ? evaluate(ruleOf(course.value.prerequisite), props.item.term, facts.value, context.value) : null)

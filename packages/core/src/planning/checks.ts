@@ -23,8 +23,6 @@ export interface PlanCheck {
   course: string | null
   term: TermCode
   words: string
-  /** Moves that make this problem go away without making a new blocker; each was tried. */
-  moves: PlanMove[]
 }
 
 export interface CheckInput {
@@ -40,7 +38,7 @@ export interface CheckInput {
   capRaised: Readonly<Record<TermCode, number>>
 }
 
-/** What the catalog rules say about each planned or picked item; no moves yet. */
+/** What the catalog rules say about each planned or picked item. */
 export function findProblems(input: CheckInput): PlanCheck[] {
   const found: PlanCheck[] = []
   const facts = { ...input.facts, items: input.items }
@@ -51,7 +49,7 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const term = terms.get(item.term)
     if (!course || !term) continue
     const add = (kind: CheckKind, severity: PlanCheck['severity'], words: string) =>
-      found.push({ id: `${kind}:${item.id}`, kind, severity, itemId: item.id, course: course.code, term: term.code, words, moves: [] })
+      found.push({ id: `${kind}:${item.id}`, kind, severity, itemId: item.id, course: course.code, term: term.code, words })
 
     if (termPhase(term, input.today) !== 'future') add('term over', 'blocker', `${term.name} has begun; ${course.code} was not taken.`)
     if (!isOffered(course, term)) add('not offered', 'blocker', `${course.code} is not offered in ${term.name}: ${describeOffering(course)} only.`)
@@ -69,7 +67,7 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const cap = input.capRaised[term.code] ?? term.loadCap
     if (termPhase(term, input.today) === 'future' && credits > cap) {
       found.push({
-        id: `over the cap:${term.code}`, kind: 'over the cap', severity: 'blocker', itemId: null, course: null, term: term.code, moves: [],
+        id: `over the cap:${term.code}`, kind: 'over the cap', severity: 'blocker', itemId: null, course: null, term: term.code,
         words: `${term.name} has ${formatCredits(credits)} credits, the cap is ${formatCredits(cap)}. Move a course, or ask your advisor for a load exception.`,
       })
     }
@@ -82,22 +80,24 @@ export function findOffPath(items: readonly CourseItem[], reports: readonly Prog
   return items.filter(item => item.state !== 'completed' && reports.every(report => report.unused.some(unused => unused.id === item.id)))
 }
 
-/** All checks, each with the moves that were tried and found to help. */
-export function checkPlan(input: CheckInput, reports: readonly ProgramReport[], rebuild: (entries: PlanEntry[]) => CourseItem[]): PlanCheck[] {
-  const problems = findProblems(input)
-  const known = new Set(problems.filter(problem => problem.severity === 'blocker').map(problem => problem.id))
-  for (const problem of problems) {
-    problem.moves = candidateMoves(problem, input).filter(move => helps(move, problem, known, input, rebuild)).slice(0, 3)
-  }
+/** All checks: what the catalog rules say, and what counts for nothing. */
+export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]): PlanCheck[] {
   const offPath = findOffPath(input.items, reports).filter(item => item.state === 'planned' || item.state === 'picked')
-  for (const item of offPath) {
-    problems.push({
-      id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
-      words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
-      moves: [{ label: `Take ${item.course} out`, operations: [{ kind: 'remove', entry: item.id }] }],
-    })
+  return [...findProblems(input), ...offPath.map((item): PlanCheck => ({
+    id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
+    words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
+  }))]
+}
+
+/** Up to three moves that make a problem go away without making a new blocker; each is tried before it is offered. */
+export function findMoves(problem: PlanCheck, input: CheckInput, rebuild: (entries: PlanEntry[]) => CourseItem[]): PlanMove[] {
+  if (problem.kind === 'counts for nothing') return problem.itemId ? [{ label: `Take ${problem.course} out`, operations: [{ kind: 'remove', entry: problem.itemId }] }] : []
+  const known = new Set(findProblems(input).filter(other => other.severity === 'blocker').map(other => other.id))
+  const moves: PlanMove[] = []
+  for (const move of candidateMoves(problem, input)) {
+    if (moves.length < 3 && helps(move, problem, known, input, rebuild)) moves.push(move)
   }
-  return problems
+  return moves
 }
 
 function helps(move: PlanMove, problem: PlanCheck, known: ReadonlySet<string>, input: CheckInput, rebuild: (entries: PlanEntry[]) => CourseItem[]): boolean {

@@ -7,7 +7,7 @@ import { enrolmentStatus, type EnrolmentStatus } from '../grades/status'
 import type { StudentFacts } from '../prerequisites/evaluate'
 import { readProgram, type ProgramReport } from '../requirements/report'
 import type { Program } from '../requirements/types'
-import { checkPlan, creditsIn, type PlanCheck } from './checks'
+import { checkPlan, creditsIn, findMoves, type CheckInput, type PlanCheck, type PlanMove } from './checks'
 import { mergeItems, type PlanEntry } from './plan'
 
 /** Everything about one student that the rules read. */
@@ -55,18 +55,14 @@ export interface Standing {
 
 /** The whole reading of a student: requirements, checks, loads and finish, from record and plan. Pure and deterministic. */
 export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDate): Standing {
-  const picked = new Set(file.picked)
-  const rebuild = (entries: PlanEntry[]) => mergeItems(file.record, entries, picked)
-  const items = rebuild(file.entries)
-  const facts: Omit<StudentFacts, 'items'> = { programs: file.programs, placements: file.placements, permissions: file.permissions }
+  const items = mergeItems(file.record, file.entries, new Set(file.picked))
   const reports = file.programs.flatMap((code) => {
     const program = catalog.programs.find(candidate => candidate.code === code)
     if (!program) return []
     const pins = pinsFor(program, file.entries)
     return [readProgram({ program, items, courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, pins })]
   })
-  const input = { entries: file.entries, items, facts, courses: catalog.courses, terms: catalog.terms, scale: catalog.scale, today, capRaised: file.capRaised }
-  const checks = checkPlan(input, reports, rebuild)
+  const checks = checkPlan(checkInput(file, items, catalog, today), reports)
   const attempts = standingAttempts(file.record, catalog.courses, catalog.scale, catalog.repeatPolicy).standing
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
   return {
@@ -75,6 +71,18 @@ export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDa
     finish: open === 0 ? lastTerm(items) : null,
     offPath: items.filter(item => reports.length > 0 && reports.every(report => report.unused.some(unused => unused.id === item.id))).map(item => item.id),
   }
+}
+
+/** Moves that mend one of the checks of a standing. */
+export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, today: LocalDate): PlanMove[] {
+  const picked = new Set(file.picked)
+  const rebuild = (entries: PlanEntry[]) => mergeItems(file.record, entries, picked)
+  return findMoves(check, checkInput(file, rebuild(file.entries), catalog, today), rebuild)
+}
+
+function checkInput(file: StudentFile, items: readonly CourseItem[], { courses, terms, scale }: Catalog, today: LocalDate): CheckInput {
+  const facts: Omit<StudentFacts, 'items'> = { programs: file.programs, placements: file.placements, permissions: file.permissions }
+  return { entries: file.entries, items, facts, courses, terms, scale, today, capRaised: file.capRaised }
 }
 
 function pinsFor(program: Program, entries: readonly PlanEntry[]): Record<string, string> {

@@ -61,10 +61,11 @@ export function openCredits(line: AllocationLine, credits: number, courses: numb
 }
 
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
-  const uses = items.map(() => -1)
+  const uses = fixCertain(items, lines, tree)
+  const left = items.map((item, i) => uses[i]! < 0 ? { ...item, fits: item.fits.filter(l => !uses.includes(l)) } : { ...item, fits: [] })
   let proved = true
   let nodes = 0
-  for (const part of components(items, lines, tree)) {
+  for (const part of components(left, lines, tree)) {
     const solved = new ComponentSearch(part, options.nodeLimit ?? 60_000).run()
     proved &&= solved.proved
     nodes += solved.nodes
@@ -74,6 +75,40 @@ export function allocate(items: AllocationItem[], lines: AllocationLine[], tree:
     })
   }
   return { uses, open: openByTier(items, lines, tree, uses), proved, nodes }
+}
+
+/**
+ * Uses that some best assignment has for certain. When only one item fits a line that is always needed, the item goes there,
+ * provided that the line gains at least what any other line could lose by it, and that no other line is preferred by rank or pin:
+ * moving the item there from wherever it is then never makes any criterion worse.
+ */
+function fixCertain(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree): number[] {
+  const uses = items.map(() => -1)
+  const always = new Set(linesAlwaysNeeded(tree))
+  for (let found = true; found;) {
+    found = false
+    lines.forEach((line, l) => {
+      if (!always.has(l) || uses.includes(l)) return
+      const fitting = items.flatMap((item, i) => uses[i]! < 0 && item.fits.includes(l) ? [i] : [])
+      if (fitting.length !== 1) return
+      const item = items[fitting[0]!]!
+      const others = item.fits.filter(other => other !== l && !uses.includes(other))
+      const gain = openCredits(line, 0, 0) - openCredits(line, item.credits, 1)
+      const certain = gain > 0 && (item.pinned === undefined || item.pinned === l || !others.includes(item.pinned))
+        && others.every(other => line.rank < lines[other]!.rank && gain >= Math.max(item.credits, lines[other]!.courses > 0 ? lines[other]!.unit : 0))
+      if (certain) {
+        uses[fitting[0]!] = l
+        found = true
+      }
+    })
+  }
+  return uses
+}
+
+/** Lines that no choice can leave out. */
+function linesAlwaysNeeded(node: AllocationTree): number[] {
+  if ('line' in node) return [node.line]
+  return node.n === node.of.length ? node.of.flatMap(linesAlwaysNeeded) : []
 }
 
 /** Credits left open at each tier by a given assignment; choices take the branches that leave least open, firmest tier first. */
@@ -216,7 +251,7 @@ class Objective {
   }
 
   /** Moves the multipliers towards the largest lower bound; each moves on the scale of its item's own worth. */
-  searchMultipliers(steps: number, decay: number) {
+  searchMultipliers(steps: number, decay: number, best: number) {
     const { items } = this.part
     const zero = this.states.map(() => 0)
     let bestBound = -Infinity
@@ -231,7 +266,8 @@ class Objective {
       }
       const used = this.relaxedUses()
       const settled = used.every((count, i) => items[i]!.fits.length < 2 || count === 1 || (count === 0 && this.lambda[i] === 0))
-      if (settled) break
+      // A bound that reaches the best known proves it: nothing more can be learned.
+      if (settled || bound > best - 0.5) break
       for (let i = 0; i < this.n; i++) {
         if (items[i]!.fits.length > 1) this.lambda[i] = Math.max(0, Math.round(this.lambda[i]! + size * this.worth[i]! * (used[i]! - 1)))
       }
@@ -368,7 +404,7 @@ class ComponentSearch {
   /** Real records are settled by a rough bound; only what is not gets the costly one. */
   private minimise(objective: Objective): boolean {
     for (const { steps, decay, limit } of [{ steps: 25, decay: 0.8, limit: 600 }, { steps: 400, decay: 0.95, limit: this.nodeLimit }]) {
-      objective.searchMultipliers(steps, decay)
+      objective.searchMultipliers(steps, decay, this.best)
       this.seen.clear()
       this.stopped = false
       this.stopAt = this.nodes + Math.min(limit, this.nodeLimit)

@@ -79,11 +79,11 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .dot { position: absolute; left: 9px; width: 10px; height: 10px; margin-top: -5px; border-radius: 50%; border: 2px solid color-mix(in srgb, var(--act) 70%, var(--surface)); background: var(--surface); }
 .current .dot { background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px); width: 11px; height: 11px; }
 @media (max-width: 700px) {
-  .ridge { height: 66px; }
+  .ridge { height: 66px; grid-template-columns: .8fr 1.45fr 1fr 1fr 1.1fr; }
   .line { height: 18px; }
   .dot { display: none; }
   .waypoint { padding: 4px 2px 0 4px; }
-  .name { font-size: 12.5px; }
+  .name { font-size: 12px; }
   .state { font-size: 10.5px; white-space: normal; line-height: 1.15; }
   .current { box-shadow: inset 0 -3px 0 var(--act); }
 }

@@ -27,11 +27,18 @@ const layout = computed(() => days.value.map((day) => {
   const bars = rowsOf(day)
   return { day, bars, rows: Math.max(1, ...bars.map(bar => bar.row + 1)) }
 }))
+// On a narrow screen the first class is in sight, not an empty morning.
+const scroller = useTemplateRef<HTMLElement>('scroller')
+onMounted(() => {
+  const first = Math.min(...props.bars.map(bar => bar.meeting.start))
+  const box = scroller.value
+  if (box && Number.isFinite(first)) box.scrollLeft = Math.max(0, (first - 60 - from.value) / (to.value - from.value) * box.scrollWidth)
+})
 const SESSION: Record<string, string> = { first: ', first half', second: ', second half' }
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Week, days as rows and hours across">
+  <div ref="scroller" class="scroll" tabindex="0" role="region" aria-label="Week, days as rows and hours across">
     <div class="ribbon">
       <div class="hours" aria-hidden="true"><span v-for="hour in hours" :key="hour" :style="{ left: left(hour) }">{{ clockTime(hour) }}</span></div>
       <div class="card days">
@@ -62,7 +69,7 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
 .hours span { position: absolute; transform: translateX(-2px); }
 .day { display: grid; grid-template-columns: 59px 1fr; border-top: 1px solid var(--line-soft); }
 .day:first-child { border-top: 0; }
-.day-name { padding: 14px; font-weight: 700; }
+.day-name { position: sticky; left: 0; z-index: 1; background: var(--surface); padding: 14px; font-weight: 700; }
 .line { position: relative; }
 .line i { position: absolute; top: 0; bottom: 0; border-left: 1px solid var(--line-soft); }
 .bar { position: absolute; height: 46px; padding: 3px 7px; overflow: hidden; line-height: 1.25; font-size: 13px; }

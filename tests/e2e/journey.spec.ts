@@ -62,6 +62,7 @@ test('the student picks a lecture with its lab, waits for the opening, registers
   await expect(column.getByRole('button', { name: /HYD 230-02/ })).toHaveAttribute('aria-pressed', 'true')
   const ribbon = page.getByRole('region', { name: /Week, days as rows/ })
   await expect(ribbon.getByText('HYD 230-02L lab')).toBeVisible()
+  await expect(page.getByLabel('Loading the week')).toHaveCount(0)
   await page.getByRole('region', { name: 'Bundles of STT 201' }).getByRole('button', { name: /STT 201-04/ }).click()
   await expect(page.getByText('STT 201-04 (picked)')).toBeVisible()
   const stated = page.getByRole('region', { name: 'Bundles of HYD 230' }).getByRole('button', { name: /HYD 230-02/ })
@@ -84,6 +85,8 @@ test('the student picks a lecture with its lab, waits for the opening, registers
   const result = page.getByRole('status', { name: 'Result of the run' })
   await expect(result).toContainText('3 of 3 registered')
   await expect(page.getByText('The line-up is empty.')).toBeVisible()
+  await expect(page.getByText('HYD 230-02 + 02L')).toBeVisible()
+  await expect(result).toContainText('3 of 3 registered')
 
   const student = await personOf('tamsin')
   const held = await db.select().from(s.registrations).where(eq(s.registrations.student, student))

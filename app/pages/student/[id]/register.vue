@@ -10,7 +10,7 @@ const session = useSessionStore()
 const { instant } = useNow()
 const { hueOf } = useItems()
 const problem = ref<Problem | null>(null)
-watch(() => [student.state?.id, workingTerm.code], () => {
+watch([() => student.state?.id, () => workingTerm.code], () => {
   week.clear()
   void week.loadSheet()
   void week.load()

@@ -11,7 +11,7 @@ const { hueOf } = useItems()
 const ghost = ref<BundleView | null>(null)
 const problem = ref<Problem | null>(null)
 const said = ref('')
-watch(() => [student.state?.id, workingTerm.code], () => {
+watch([() => student.state?.id, () => workingTerm.code], () => {
   week.clear()
   void week.load()
 }, { immediate: true })

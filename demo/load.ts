@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import { sql } from 'drizzle-orm'
-import { bundlesOf, LETTER_SCALE, newEntryId, type Course, type CourseItem, type Section } from '@ridgeway/core'
+import { bundlesOf, clashBetween, LETTER_SCALE, newEntryId, type Course, type CourseItem, type Section } from '@ridgeway/core'
 import type { Database } from '../server/db/connect'
 import * as schema from '../server/db/schema'
 import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calendar'
@@ -20,15 +20,16 @@ export interface LoadOptions {
 
 export interface Loaded { courses: number, sections: number, students: number, registrations: number }
 
+const SPRING = TERMS.find(term => term.code === '2027SP')!
+
 type Rows = Record<string, unknown>[]
 
 /** Fills an empty, migrated database with the demo college. The same seed gives the same rows. */
 export async function loadDemo(db: Database, options: LoadOptions = {}): Promise<Loaded> {
   const random = new Random(options.seed ?? 20270111)
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const spring = TERMS.find(term => term.code === '2027SP')!
-  const sections = [...makeSections(spring, COURSES, random, 1), ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
-  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === spring.code), random)
+  const sections = [...makeSections(SPRING, COURSES, random, 1), ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
+  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === SPRING.code), random)
   closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)
   const people = new PeopleRows(passwordHash, sections, courses)
@@ -131,7 +132,12 @@ class PeopleRows {
     if (student.accepted) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-01T18:00:00.000Z' })
     const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
     choices.forEach((bundle, position) => this.lineUps.push({ student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id) }))
-    ;(student.registered ?? '').split(', ').filter(Boolean).forEach(label => this.addRegistration(id, this.bundle(label)))
+    const held = (student.registered ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
+    held.forEach((bundle, index) => {
+      const clash = held.slice(0, index).find(other => clashBetween(other, bundle, SPRING, TRAVEL))
+      if (clash) throw new Error(`${student.name} cannot be registered for ${bundle[0]!.course} and ${clash[0]!.course}: they clash`)
+      this.addRegistration(id, bundle)
+    })
     for (const wait of student.waitlist ?? []) {
       const section = this.bundle(wait.section)[0]!
       if (wait.offerHours) section.pools[0]!.held++

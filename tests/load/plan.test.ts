@@ -1,6 +1,8 @@
 import { asc, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { applyOperation, type PlanEntry, type PlanOperation } from '@ridgeway/core'
+import { applyOperation, clashBetween, type PlanEntry, type PlanOperation } from '@ridgeway/core'
+import { TERMS, TRAVEL } from '../../demo/calendar'
+import { findSections } from '../../server/db/repositories/sections'
 import * as s from '../../server/db/schema'
 import { Client, close, db } from './client'
 
@@ -15,6 +17,20 @@ beforeAll(async () => {
 afterAll(close)
 const edit = (client: Client, operations: PlanOperation[], baseVersion = 0) => client.json<Edit>('POST', `/api/students/${wren.id}/plan`, { baseVersion, operations })
 const place = (course: string, term: string): PlanOperation => ({ kind: 'place', entry: `${course.replace(' ', '')}-${term}`, course, term, credits: 300 })
+
+describe('the demo college in the database', () => {
+  it('has nobody registered for two classes at one time', async () => {
+    const term = TERMS.find(candidate => candidate.code === '2027SP')!
+    const sections = new Map((await findSections(db, { term: term.code })).map(section => [section.id, section]))
+    const rows = await db.select().from(s.registrations)
+    for (const student of new Set(rows.map(row => row.student))) {
+      const mine = rows.filter(row => row.student === student).map(row => sections.get(row.section)!)
+      mine.forEach((section, i) => mine.slice(0, i).forEach(other =>
+        expect(clashBetween([section], [other], term, TRAVEL), `student ${student}: ${section.course} and ${other.course}`).toBeNull()))
+    }
+    expect(rows.length).toBeGreaterThan(200)
+  })
+})
 
 describe('a plan with two editors', () => {
   it('keeps every edit of both, and its operations replay to its entries', async () => {

@@ -103,10 +103,14 @@ export async function register(db: Database, request: { student: number, actor: 
     const rows = openRows(state, request.term).filter(row => request.rowIds.includes(row.id))
     if (rows.length === 0) throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.', 'Look at the line-up again: it was changed, or everything in it is registered.')
     const locked = await findSections(tx, { term: request.term, ids: rows.flatMap(row => row.sectionIds) }, true)
-    const lockedIds = new Set(locked.map(section => section.id))
-    const sections = [...locked, ...(await sectionsFor(tx, state, request.term)).filter(section => !lockedIds.has(section.id))]
-    const held = sections.filter(section => state.registered.some(row => row.section === section.id))
-    const decisions = decideRun(rows, decisionContext(college, state, term, sections, held))
+    const held = await findSections(tx, { term: request.term, ids: state.registered.filter(row => row.term === request.term).map(row => row.section) })
+    let decisions = decideRun(rows, decisionContext(college, state, term, [...locked, ...held], held))
+    if (decisions.some(decision => decision.findings.some(finding => !finding.ok && finding.code === 'seats-full'))) {
+      // Only a full section needs its siblings, to say where there is room.
+      const lockedIds = new Set(locked.map(section => section.id))
+      const siblings = (await sectionsFor(tx, state, request.term)).filter(section => !lockedIds.has(section.id))
+      decisions = decideRun(rows, decisionContext(college, state, term, [...locked, ...siblings], held))
+    }
     const at = await currentInstant(tx)
     const result: RunResult = { reference: request.key.slice(0, 8).toUpperCase(), at, repeated: false, rows: decisions }
 

@@ -7,7 +7,7 @@ defineEmits<{ select: [], point: [itemId: string | null] }>()
 const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
 const openParts = computed(() => {
-  if (props.line.stillNeeded.length > 0) return props.line.stillNeeded.map(code => ({ code, credits: 300 }))
+  if (props.line.unfilled.length > 0) return props.line.unfilled.map(code => ({ code, credits: 300 }))
   return props.line.open > 0 ? [{ code: `${formatCredits(props.line.open)} cr`, credits: props.line.open }] : []
 })
 </script>

@@ -23,7 +23,7 @@ const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/st
       <h1>Advisees</h1>
       <span v-if="staff.advisees" class="second">{{ workingTerm.term?.name }} · {{ count(asked, 'sign-off') }} asked for · {{ staff.advisees.filter(r => r.urgency > 0).length }} of {{ staff.advisees.length }} need something</span>
       <span class="spacer" />
-      <v-text-field v-model="search" class="search" label="Find a student" density="compact" hide-details bg-color="surface" />
+      <v-text-field v-model="search" class="finder" label="Find a student" density="compact" hide-details bg-color="surface" />
       <button class="act" type="button" :aria-pressed="needOnly" @click="needOnly = !needOnly">{{ needOnly ? 'Show everybody' : 'Only who needs me' }}</button>
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
@@ -42,5 +42,5 @@ const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/st
 </template>
 
 <style scoped>
-.search { width: 220px; flex: none; }
+.finder { width: 220px; flex: none; }
 </style>

@@ -21,7 +21,7 @@ const totals = computed(() => rows.value.reduce((sum, row) => ({ capacity: sum.c
       <h1>Office</h1>
       <span class="second">{{ workingTerm.term?.name }} · {{ totals.taken }} of {{ totals.capacity }} seats taken in {{ rows.length }} sections, read again every five seconds</span>
       <span class="spacer" />
-      <v-text-field v-model="search" class="search" label="Find a section" density="compact" hide-details bg-color="surface" />
+      <v-text-field v-model="search" class="finder" label="Find a section" density="compact" hide-details bg-color="surface" />
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
     <section class="card openings">
@@ -35,7 +35,7 @@ const totals = computed(() => rows.value.reduce((sum, row) => ({ capacity: sum.c
 </template>
 
 <style scoped>
-.search { width: 220px; flex: none; }
+.finder { width: 220px; flex: none; }
 .openings { padding: 10px 16px; margin-bottom: 12px; }
 .openings p { margin: 2px 0; }
 </style>

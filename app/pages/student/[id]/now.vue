@@ -52,13 +52,13 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
       <section aria-label="To do">
         <ol v-if="student.steps.length" class="card steps">
           <li v-for="(step, index) in student.steps" :key="step.id" :class="{ blocked: step.blocking }">
-            <span class="number">{{ index + 1 }}</span>
+            <span class="order">{{ index + 1 }}</span>
             <div>
               <p class="strong">{{ step.title }}</p>
               <p class="second">{{ step.words }}</p>
             </div>
             <button v-if="step.act && student.isOwn" class="act" :class="{ full: step.blocking }" type="button" :disabled="busy === step.id" @click="act(step)">{{ LABELS[step.act] }}</button>
-            <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{ { requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register', now: '' }[step.place] }}</NuxtLink>
+            <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{ { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }[step.place] }}</NuxtLink>
           </li>
         </ol>
         <p v-else class="card empty">Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</p>
@@ -100,7 +100,7 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
 .steps li:first-child { border-top: 0; }
 .steps li.blocked { border-left-color: var(--block); }
 .steps p { margin: 0; }
-.number { color: var(--second); font-weight: 700; text-align: right; }
+.order { color: var(--second); font-weight: 700; text-align: right; }
 .empty { padding: 18px; margin: 0; }
 aside { display: grid; gap: 12px; align-content: start; }
 .side { padding: 12px 16px; }

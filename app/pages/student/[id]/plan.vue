@@ -27,8 +27,8 @@ const courseChoices = computed(() => [...catalog.courses.values()].map(course =>
 
 interface Chip { key: string, course: string | null, line: string, words: string, hue: string }
 const tray = computed(() => (student.standing?.reports ?? []).flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] =>
-  line.stillNeeded.length > 0
-    ? line.stillNeeded.map(code => ({ key: `${report.code}-${code}`, course: code, line: line.id, words: '', hue: area.hue }))
+  line.unfilled.length > 0
+    ? line.unfilled.map(code => ({ key: `${report.code}-${code}`, course: code, line: line.id, words: '', hue: area.hue }))
     : [{ key: `${report.code}-${line.id}`, course: null, line: line.id, words: `${line.title}: ${line.missing}`, hue: area.hue }]))))
 
 async function place(code: string, term: Term) {

@@ -137,5 +137,7 @@ dl { display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; margin: 6px 
 dd { margin: 0; text-align: right; }
 .total { border-top: 1px solid var(--line); padding-top: 6px; font-weight: 700; }
 p { margin: 2px 0; }
-@media (max-width: 800px) { .columns { grid-template-columns: 1fr; } .sheet li { grid-template-columns: 16px 1fr; } .checks, .outcome { grid-column: 2; } .block { width: 100%; } .big { width: 100%; } }
+@media (max-width: 800px) { .columns { grid-template-columns: 1fr; } .sheet li { grid-template-columns: 16px 1fr; } .checks, .outcome { grid-column: 2; } .block { width: 100%; } .big { width: 100%; }
+  /* In a corridor at 7:59 the button is always in reach. */
+  .press { position: sticky; bottom: 0; background: var(--paper); border-top: 1px solid var(--line); padding: 8px 0; gap: 4px 12px; z-index: 4; } }
 </style>

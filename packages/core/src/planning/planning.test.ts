@@ -127,7 +127,7 @@ describe('readStanding', () => {
   it('a course completed below a line\'s grade is not used by it, a planned repeat is', () => {
     const lines = (standing: ReturnType<typeof readStanding>) => standing.reports[0]!.areas.flatMap(area => area.lines)
     const low = readStanding(file([], [passed('HYD 110', 'D')]), catalog, TODAY)
-    expect(lines(low).find(line => line.id === 'watershed-all')!.stillNeeded).toContain('HYD 110')
+    expect(lines(low).find(line => line.id === 'watershed-all')!.unfilled).toContain('HYD 110')
     const repeat = readStanding(file([entry('HYD 110', '2027SP')], [passed('HYD 110', 'D')]), catalog, TODAY)
     expect(lines(repeat).find(line => line.id === 'watershed-all')!.uses.map(use => use.item.state)).toEqual(['planned'])
     expect(repeat.checks).toEqual([])

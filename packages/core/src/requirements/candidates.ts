@@ -25,7 +25,7 @@ export interface Candidates {
 }
 
 export interface CandidateInput {
-  line: Pick<LineReport, 'filter' | 'stillNeeded'>
+  line: Pick<LineReport, 'filter' | 'unfilled'>
   workingTerm: Term
   /** Terms that may be planned, in order. */
   terms: readonly Term[]
@@ -37,7 +37,7 @@ export interface CandidateInput {
 /** Courses that could fill a line, split by what stands between the student and each. */
 export function findCandidates(input: CandidateInput): Candidates {
   const { line, courses, workingTerm } = input
-  const pool = line.stillNeeded.length > 0 ? line.stillNeeded.flatMap(code => courses.get(code) ?? []) : [...courses.values()].filter(course => matchesFilter(course, line.filter))
+  const pool = line.unfilled.length > 0 ? line.unfilled.flatMap(code => courses.get(code) ?? []) : [...courses.values()].filter(course => matchesFilter(course, line.filter))
   const result: Candidates = { now: [], later: [], blocked: [] }
   const terms = input.terms.filter(term => termOrder(term.code) >= termOrder(workingTerm.code))
   for (const course of pool.sort((a, b) => a.code.localeCompare(b.code))) {

@@ -27,7 +27,7 @@ export interface LineReport {
   open: Credits
   uses: Use[]
   /** For a line that lists every course it needs: those nobody fills yet. */
-  stillNeeded: CourseCode[]
+  unfilled: CourseCode[]
   /** True for a branch of a choice that another branch answers better. */
   setAside: boolean
   overlay: boolean
@@ -210,15 +210,15 @@ function reportArea(area: Program['areas'][number], compiled: CompiledLine[], it
       const filling = used.filter(({ item, i }) => uses[i] === l && TIERS[item.state] <= tier)
       return sum + openCredits(target.need, filling.reduce((credits, { item }) => credits + item.credits, 0), filling.length)
     }, 0)
-    const stillNeeded = mine.filter(({ target, l }) => target.single && !uses.includes(l)).map(({ target }) => target.single!)
+    const unfilled = mine.filter(({ target, l }) => target.single && !uses.includes(l)).map(({ target }) => target.single!)
     lines.push({
       id: node.id, areaId: area.id, title: node.title, rule: describeLine(node), filter: node.filter,
       ...(node.minGrade ? { minGrade: node.minGrade } : {}),
       needed: mine.reduce((sum, { target }) => sum + openCredits(target.need, 0, 0), 0),
       open: openAt(3), state: stateOf([0, 1, 2, 3].map(openAt)),
-      missing: sayMissing(node, openAt(3), used.length, stillNeeded),
+      missing: sayMissing(node, openAt(3), used.length, unfilled),
       uses: used.map(({ item }) => ({ item, credits: item.credits })),
-      stillNeeded: stillNeeded.filter(code => courses.has(code)), setAside: aside.has(node.id), overlay: false,
+      unfilled: unfilled.filter(code => courses.has(code)), setAside: aside.has(node.id), overlay: false,
     })
   }
   visit(area)
@@ -247,7 +247,7 @@ function reportOverlay(line: CourseLine, items: CourseItem[], courses: ReadonlyM
     ...(line.minGrade ? { minGrade: line.minGrade } : {}),
     needed: openCredits(need, 0, 0), open: openAt(3), state: stateOf([0, 1, 2, 3].map(openAt)),
     missing: sayMissing(line, openAt(3), used.length, []), uses: used.map(item => ({ item, credits: item.credits })),
-    stillNeeded: [], setAside: false, overlay: true,
+    unfilled: [], setAside: false, overlay: true,
   }
 }
 
@@ -262,9 +262,9 @@ function filledBy(line: LineReport, states: CourseItem['state'][]): Credits {
   return Math.min(line.needed, credits)
 }
 
-function sayMissing(line: CourseLine, open: Credits, used: number, stillNeeded: CourseCode[]): string {
+function sayMissing(line: CourseLine, open: Credits, used: number, unfilled: CourseCode[]): string {
   if (open === 0) return ''
-  if (needsEveryListed(line)) return stillNeeded.length === 1 ? `${stillNeeded[0]} open` : `${stillNeeded.length} courses open`
+  if (needsEveryListed(line)) return unfilled.length === 1 ? `${unfilled[0]} open` : `${unfilled.length} courses open`
   const courses = line.courses ? line.courses - used : 0
   const choose = courses > 0 ? `choose ${courses}${used > 0 ? ' more' : ''}` : ''
   return [choose, line.credits || !choose ? `${formatCredits(open)} cr open` : ''].filter(Boolean).join(', ')

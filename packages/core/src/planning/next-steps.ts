@@ -39,7 +39,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
   const steps: NextStep[] = []
   const add = (step: NextStep | null | undefined | false) => step && steps.push(step)
   for (const offer of input.offers) {
-    add({ id: `offer:${offer.course}`, title: `Answer the seat offer for ${offer.course}-${offer.label}`, words: `The seat is held for you for ${offer.hoursLeft} h more.`, place: 'register', about: offer.course, blocking: true })
+    add({ id: `offer:${offer.course}`, title: `A seat in ${offer.course}-${offer.label} is held for you`, words: `For ${offer.hoursLeft} h more, then it goes to the next in line. Tell the registrar's office whether you take it.`, place: 'register', about: offer.course, blocking: true })
   }
   const program = closed('program')
   add(program && { id: 'program', title: 'Confirm your program', words: program.words, place: 'now', about: 'program', blocking: true, act: 'confirm program' })

@@ -36,11 +36,13 @@ const light = (program: string, line: LineReport) => {
 }
 const suggested = computed(() => {
   const program = student.state && catalog.programs.get(student.state.programIds[0] ?? '')
-  return program?.suggested.map(step => ({ name: step.name, courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item => item.course === code && (item.state !== 'completed' || item.grade !== 'F')) })) })) ?? []
+  return program?.suggested.map(step => ({ name: step.name, courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item => item.course === code && major.value?.couldCount[item.id]) })) })) ?? []
 })
 const totals = computed(() => major.value && [
   { value: major.value.met, word: 'met' }, { value: major.value.underWay, word: 'under way' }, { value: major.value.covered, word: 'covered' }, { value: major.value.open, word: 'open' },
 ])
+/** Attempts that can count at all: a withdrawn, failed or replaced one earns nothing here. */
+const creditsHere = computed(() => student.standing!.items.filter(item => item.source === 'here' && major.value?.couldCount[item.id]).reduce((sum, item) => sum + item.credits, 0))
 const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
 </script>
 
@@ -80,7 +82,7 @@ const unusedBelow = computed(() => student.standing?.items.filter(item => studen
         <div>
           <h3>Also asked</h3>
           <p>GPA of at least {{ (catalog.programs.get(student.state!.programIds[0]!)!.gpaMinimum / 100).toFixed(2) }}: <b>{{ student.standing!.gpa.value === null ? 'no grades yet' : (student.standing!.gpa.value / 100).toFixed(2) }}</b></p>
-          <p>{{ formatCredits(catalog.programs.get(student.state!.programIds[0]!)!.creditsHere) }} credits taken here: <b>{{ formatCredits(student.standing!.items.filter(i => i.source === 'here' && (i.state !== 'completed' || i.grade !== 'F')).reduce((s, i) => s + i.credits, 0)) }}</b> with the plan</p>
+          <p>{{ formatCredits(catalog.programs.get(student.state!.programIds[0]!)!.creditsHere) }} credits taken here: <b>{{ formatCredits(creditsHere) }}</b> with the plan</p>
         </div>
       </section>
     </template>

@@ -18,6 +18,7 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
   const rows: string[] = []
   const binaries: string[] = []
   const openVariables: string[] = []
+  const bounds: string[] = []
   problem.items.forEach((item, i) => {
     binaries.push(...item.fits.map(l => x(i, l)))
     rows.push(`${item.fits.map(l => x(i, l)).join(' + ')} <= 1`)
@@ -36,7 +37,27 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
     const depth = (kept.get(l) ?? []).length
     if (line.credits > 0) rows.push(`${open}${using.map(({ i, credits }) => ` + ${credits} ${x(i, l)}`).join('')}${relax(line.credits)} >= ${line.credits * (1 - depth)}`)
     if (line.courses > 0) rows.push(`${open}${using.map(({ i }) => ` + ${line.unit} ${x(i, l)}`).join('')}${relax(line.courses * line.unit)} >= ${line.courses * line.unit * (1 - depth)}`)
+    if (line.spread) {
+      const { n, groupOf } = line.spread
+      const seen = [...new Set(using.map(({ i }) => groupOf[i]!))]
+      const has = (group: number) => `y_${l}_${tier}_${group}`
+      // A group is there when one of its items is used: at most 1, and at most the uses.
+      for (const group of seen) {
+        bounds.push(` 0 <= ${has(group)} <= 1`)
+        rows.push(`${has(group)}${using.filter(({ i }) => groupOf[i] === group).map(({ i }) => ` - ${x(i, l)}`).join('')} <= 0`)
+      }
+      rows.push(`${open}${seen.map(group => ` + ${line.unit} ${has(group)}`).join('')}${relax(n * line.unit)} >= ${n * line.unit * (1 - depth)}`)
+    }
   }))
+  problem.lines.forEach((line, l) => line.caps?.forEach((cap) => {
+    const capped = cap.items.filter(i => problem.items[i]!.fits.includes(l))
+    if (capped.length > 0) rows.push(`${capped.map(i => `${cap.courses === undefined ? problem.items[i]!.credits : 1} ${x(i, l)}`).join(' + ')} <= ${cap.courses ?? cap.credits}`)
+  }))
+  problem.limits.forEach((limit) => {
+    const shared = limit.items.flatMap(i => problem.items[i]!.fits.map(l => ({ i, l })))
+    if (shared.length > 0 && limit.courses !== undefined) rows.push(`${shared.map(({ i, l }) => x(i, l)).join(' + ')} <= ${limit.courses}`)
+    if (shared.length > 0 && limit.credits !== undefined) rows.push(`${shared.map(({ i, l }) => `${problem.items[i]!.credits} ${x(i, l)}`).join(' + ')} <= ${limit.credits}`)
+  })
   const pins = problem.items.flatMap((item, i) => item.pinned === undefined ? [] : [x(i, item.pinned)])
   const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))
   const objectives = [
@@ -47,7 +68,7 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
   ]
   const fixed: string[] = []
   return objectives.slice(0, criteria).map((objective) => {
-    const model = `Minimize\n obj: ${objective}\nSubject To\n${[...rows, ...fixed].map((row, r) => ` c${r}: ${row}`).join('\n')}\nBounds\n${openVariables.map(name => ` 0 <= ${name}`).join('\n')}\nBinaries\n ${binaries.join(' ')}\nEnd\n`
+    const model = `Minimize\n obj: ${objective}\nSubject To\n${[...rows, ...fixed].map((row, r) => ` c${r}: ${row}`).join('\n')}\nBounds\n${[...openVariables.map(name => ` 0 <= ${name}`), ...bounds].join('\n')}\nBinaries\n ${binaries.join(' ')}\nEnd\n`
     const solution = highs.solve(model, { mip_rel_gap: 0, mip_abs_gap: 0 })
     if (solution.Status !== 'Optimal') throw new Error(`the reference did not solve: ${solution.Status}`)
     const value = Math.round(solution.ObjectiveValue)

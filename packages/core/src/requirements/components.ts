@@ -1,0 +1,100 @@
+import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from './allocation'
+
+/** A node of the tree; `base + c` numbers the branches of a choice, -1 where all are needed. */
+export interface Branch { n: number, of: (Branch | { line: number })[], base: number }
+
+/** A part of the problem that no item, choice or limit ties to the rest; numbered from 0 on its own. */
+export interface Component {
+  items: AllocationItem[]
+  lines: AllocationLine[]
+  tree: Branch
+  limits: AllocationLimit[]
+  /** Lines under a choice that may leave them out. */
+  choiceLines: Set<number>
+  /** For each line the nodes above it that a choice depends on, from the outermost choice, each with the child that leads to the line. */
+  paths: { node: Branch, child: number }[][]
+  /** Choices that may leave branches out; a branch by its number. */
+  choices: Branch[]
+  branches: number
+  /** Numbers in the whole problem. */
+  itemIds: number[]
+  lineIds: number[]
+}
+
+export function linesOf(node: AllocationTree | Branch): number[] {
+  return 'line' in node ? [node.line] : node.of.flatMap(linesOf)
+}
+
+/** Splits the problem where no item, no choice and no limit ties lines together. */
+export function findComponents(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[]): Component[] {
+  const parent = lines.map((_, l) => l)
+  const find = (l: number): number => parent[l] === l ? l : parent[l] = find(parent[l]!)
+  const join = (all: number[]) => all.forEach(l => parent[find(l)] = find(all[0]!))
+  items.forEach(item => join(item.fits))
+  limits.forEach(limit => join(limit.items.flatMap(i => items[i]!.fits)))
+  const roots: AllocationTree[] = []
+  const collect = (node: AllocationTree) => {
+    if (!('line' in node) && node.n === node.of.length) node.of.forEach(collect)
+    else {
+      roots.push(node)
+      join(linesOf(node))
+    }
+  }
+  collect(tree)
+  const groups = new Map<number, number[]>()
+  lines.forEach((_, l) => groups.set(find(l), [...groups.get(find(l)) ?? [], l]))
+  return [...groups].flatMap(([root, lineIds]) => {
+    const itemIds = items.flatMap((item, i) => item.fits.length > 0 && find(item.fits[0]!) === root ? [i] : [])
+    return itemIds.length > 0 ? [makeComponent(itemIds, lineIds, items, lines, roots, limits)] : []
+  })
+}
+
+function makeComponent(itemIds: number[], lineIds: number[], items: AllocationItem[], lines: AllocationLine[], roots: AllocationTree[], limits: AllocationLimit[]): Component {
+  const lineOf = new Map(lineIds.map((l, i) => [l, i]))
+  // The tables need items in order of tier; alike items stand together, so that their prices are found together.
+  const alike = (i: number) => `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits
+  itemIds.sort((a, b) => items[a]!.tier - items[b]!.tier || alike(a).localeCompare(alike(b)) || a - b)
+  const itemOf = new Map(itemIds.map((i, k) => [i, k]))
+  const choices: Branch[] = []
+  let branches = 0
+  const relabel = (node: AllocationTree): Branch | { line: number } => {
+    if ('line' in node) return { line: lineOf.get(node.line)! }
+    const made: Branch = { n: node.n, of: node.of.map(relabel), base: -1 }
+    if (node.n < node.of.length) {
+      made.base = branches
+      branches += node.of.length
+      choices.push(made)
+    }
+    return made
+  }
+  const mine = roots.filter(node => lineOf.has(linesOf(node)[0]!)).map(relabel)
+  const tree: Branch = { n: mine.length, of: mine, base: -1 }
+  const paths: Component['paths'] = lineIds.map(() => [])
+  const choiceLines = new Set<number>()
+  const walk = (node: Branch | { line: number }, path: { node: Branch, child: number }[], inChoice: boolean) => {
+    if ('line' in node) {
+      paths[node.line] = path
+      if (inChoice) choiceLines.add(node.line)
+    }
+    else {
+      const chosen = inChoice || node.n < node.of.length
+      node.of.forEach((child, c) => walk(child, chosen ? [...path, { node, child: c }] : [], chosen))
+    }
+  }
+  walk(tree, [], false)
+  const local = (list: number[]) => list.flatMap(i => itemOf.get(i) ?? [])
+  return {
+    itemIds, lineIds, tree, paths, choiceLines, choices, branches,
+    limits: limits.map(limit => ({ ...limit, items: local(limit.items) })).filter(limit => limit.items.length > 0),
+    items: itemIds.map((i) => {
+      const { tier, credits, fits, pinned } = items[i]!
+      const pin = pinned === undefined ? undefined : lineOf.get(pinned)
+      return { tier, credits, fits: fits.map(l => lineOf.get(l)!), ...(pin === undefined ? {} : { pinned: pin }) }
+    }),
+    lines: lineIds.map(l => ({
+      ...lines[l]!,
+      ...(lines[l]!.caps ? { caps: lines[l]!.caps!.map(cap => ({ ...cap, items: local(cap.items) })) } : {}),
+      ...(lines[l]!.spread ? { spread: { n: lines[l]!.spread!.n, groupOf: itemIds.map(i => lines[l]!.spread!.groupOf[i]!) } } : {}),
+    })),
+  }
+}

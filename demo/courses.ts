@@ -3,7 +3,8 @@ import type { Course, OfferingPattern, Part, Season } from '@ridgeway/core'
 /**
  * The catalog of Larkmoor College, all invented. One course a line:
  * code | title | credits | parts | offered | prerequisite | attributes | extra | description
- * parts: l lecture, L lab, t tutorial; offered: F S U, `F/odd` for odd years; extra: `with …` corequisite, `not …` exclusion,
+ * credits: `3`, or `1-3` where they vary;
+ * parts: l lecture, L lab, t tutorial; offered: F S U, `F/odd` for odd years, `F S until 2026SP` for one that was given up; extra: `with …` corequisite, `not …` exclusion,
  * `same …` equivalent, `fee N`, `repeat N`.
  */
 const TABLE = `
@@ -108,6 +109,129 @@ VAL 110 | Ethics | 3 | l | F S | | Voices | | Arguments about what we owe each o
 VAL 220 | Land Ethics | 3 | l | F S | WRT 110 with C- | Voices Places | | What we owe to places.
 VAL 230 | Commons | 3 | l | S | | Voices | | Sharing pastures, water and air.
 VAL 330 | Risk and Responsibility | 3 | l | S | standing junior | Voices | | Who may put whom at risk.
+HYD 130 | Reading a River | 3 | l | F S | | Evidence Places | | What bars, banks and banksides say about the water.
+HYD 150 | Water in the News | 3 | l | S | | Evidence | | Floods, droughts and the numbers people quote about them.
+HYD 225 | Hillslope Hydrology | 3 | l | F | HYD 110 with C | Evidence | | The path of rain through soil and stone.
+HYD 245 | Dams and Weirs | 3 | l | S | HYD 110 with C- | Places | | Old works in living rivers, and what to do with them.
+HYD 260 | Field Methods in Hydrology | 2 | L | U F | HYD 110 with C | | field fee 60 | Gauging, sampling and keeping a notebook.
+HYD 315 | Catchment Planning | 3 | l | S | HYD 210 with C | Voices | partner | One valley, many wishes, one plan.
+HYD 325 | Ice and Avalanche | 3 | l | S/odd | HYD 220 with C | Evidence | | How snow fails, and how to live beside it.
+HYD 345 | Drought | 3 | l | F/even | HYD 210 with C | | | Scarcity, measured and managed.
+HYD 360 | Hydrometry Laboratory | 1 | L | F | HYD 210 with C | | fee 45 | Instruments, calibration and error.
+HYD 430 | Transport in Rivers | 3 | l | S/even | HYD 310 with C and MTH 150 with C- | | | Sediment and solutes on the move.
+HYD 440 | Urban Water | 3 | l | S | HYD 240 or HYD 340 with C- | Making | | Rain gardens, drains and what is in between.
+HYD 460 | Directed Reading in Water | 1-3 | l | F S U | permission | | repeat 2 | A reading list agreed with one teacher.
+HYD 480 | Watershed Internship | 1-6 | l | F S U | standing junior and permission | | partner | Work with a water body, reported.
+GSP 130 | Navigation by Satellite | 2 | l | F S | | | | Positions, their errors and their uses.
+GSP 150 | Map Drafting | 3 | l | F S until 2026SP | GSP 110 or GSP 120 | Making | | Drawing maps by hand and by rule.
+GSP 220 | Map Projections | 2 | l | F | GSP 120 with C | Numbers | | Flattening a round world on purpose.
+GSP 225 | Cartographic Design | 3 | l | F S | GSP 110 or GSP 120 | Making | not GSP 150 | Maps that are read as they were meant.
+GSP 230 | Surveying | 4 | lL | F | MTH 120 with C- or MTH 140 with C- | Numbers | fee 60 | Levels, angles and closing the traverse.
+GSP 270 | Field Data Collection | 3 | lL | F S | GSP 140 with C- | Evidence | field fee 55 | From the question to the clean table.
+GSP 280 | Technician Project | 4 | l | S | GSP 210 with C and GSP 240 with C | Making | partner | A real job for a real client.
+GSP 320 | Land Information | 3 | l | S | GSP 210 with C | | | Parcels, rights and registers.
+GSP 340 | Laser Scanning | 3 | lL | F | GSP 240 with C | Making | fee 70 | Point clouds, from the forest to the file.
+GSP 360 | Time and Place | 3 | l | F/odd | GSP 210 with C | Evidence | | Change over time on maps.
+GSP 430 | Spatial Decision Studio | 3 | l | F | GSP 330 with C or GSP 350 with C | Making | partner | Choosing sites with people who disagree.
+GSP 460 | Directed Study in Geospatial | 1-3 | l | F S | permission | | repeat 2 | A question of one's own, with a supervisor.
+ECL 120 | Gardens of the Ridge | 3 | l | S U | | Places Making | fee 20 | Growing at altitude, with hands in the soil.
+ECL 130 | Insects | 3 | lL | F | | Evidence | fee 30 | The small majority.
+ECL 230 | Mosses and Lichens | 2 | L | S | ECL 110 | Evidence | field | Slow plants, closely looked at.
+ECL 240 | Upland Mammals | 3 | l | S | ECL 110 | Evidence | | Tracks, counts and cameras.
+ECL 250 | Evolution | 3 | l | F | ECL 110 with C- | Evidence | | How variety comes about.
+ECL 315 | Stream Insects | 2 | L | S | ECL 130 or ECL 210 with C | | field fee 35 | Naming what lives under the stones.
+ECL 325 | Grazing | 3 | l | F | ECL 210 with C | Voices | | Sheep, deer and the shape of the hill.
+ECL 350 | Quantitative Ecology | 3 | l | F | ECL 210 with C and STT 201 with C- | Numbers | | Populations on paper and in the field.
+ECL 360 | Invasive Species | 3 | l | S/odd | ECL 210 with C | Evidence | | Arrivals, and what they change.
+ECL 410 | Landscape Ecology | 3 | l | F | ECL 210 with C and GSP 120 with C- | | | Pattern and process over whole valleys.
+ECL 450 | Topics in Ecology | 3 | l | F S | ECL 210 with C | | repeat 2 | A different subject each term.
+ECL 490 | Ecology Capstone | 4 | l | S | ECL 310 with C and ECL 350 with C | Making | | One habitat, understood.
+SOL 120 | Stones and Time | 3 | l | F S | | Evidence Places | | The upland's rocks and how old they are.
+SOL 130 | Compost | 2 | l | S U | | Making | | Making soil on purpose.
+SOL 220 | Geology of the Upland | 4 | lL | F | SOL 110 or SOL 120 | Evidence | field fee 50 | Reading strata on foot.
+SOL 260 | Soil Survey | 3 | lL | U | SOL 201 with C | | field fee 90 | Mapping soils for a whole estate.
+SOL 330 | Soil Biology | 3 | l | F | SOL 201 with C and ECL 210 with C- | Evidence | | The living ground.
+SOL 350 | Rock Slopes | 3 | l | S/even | SOL 220 with C and PHX 140 with C | | | Stability, reading it and improving it.
+SOL 410 | Land Restoration | 3 | l | F | SOL 320 with C or SOL 330 with C | Making | partner | Bringing worn ground back.
+SOL 460 | Directed Study in Soils | 1-3 | l | F S | permission | | repeat 2 | A question of one's own, with a supervisor.
+TIM 130 | Green Woodwork | 2 | L | S U | | Making | fee 45 | From the log, without electricity.
+TIM 140 | Drawing for Builders | 3 | l | F S | | Making | | Plans, sections and details that can be built.
+TIM 220 | Saws and Sawmills | 3 | lL | F | TIM 120 with C- | | fee 60 | Logs into boards, safely and with little waste.
+TIM 240 | Glues and Composites | 3 | lL | S | TIM 210 with C and CHY 110 with C- | | fee 55 | What holds wood together.
+TIM 250 | Drying and Keeping Wood | 3 | l | S | TIM 210 with C- | | | Moisture, movement and decay.
+TIM 260 | Joinery | 3 | lL | F | TIM 150 with C | Making | fee 70 | Doors, windows and stairs.
+TIM 340 | Timber Connections | 3 | l | S | TIM 310 with C | | | Pegs, plates and screws, calculated.
+TIM 350 | Structural Analysis | 4 | lt | F | PHX 140 with C and MTH 150 with C | | | Forces and movements in frames.
+TIM 360 | Boats and Carts | 3 | lL | S | TIM 260 with C | Making | fee 85 | Curved work that carries loads.
+TIM 410 | Timber Design Studio | 4 | l | F | TIM 340 with C and TIM 350 with C | Making | | A building on paper, to the last screw.
+TIM 420 | Fire and Timber | 3 | l | S | TIM 310 with C | Evidence | | Char, time and codes.
+TIM 430 | Tall Frames | 3 | l | S | TIM 350 with C | | | Timber beyond four floors.
+TIM 440 | Bridges in Use | 3 | l | S/odd | TIM 330 with C and TIM 350 with C | | | Inspecting, rating and mending.
+TIM 445 | Vibrations of Floors | 3 | l | S/even | TIM 350 with C and MTH 240 with C- | | | Why some floors bounce.
+TIM 450 | Workshop Management | 3 | l | F | TIM 260 with C or TIM 230 with C | Voices | | People, orders and machines.
+TIM 480 | Timber Internship | 1-6 | l | F S U | standing junior and permission | | partner | Work in a yard or an office, reported.
+TIM 490 | Timber Capstone | 4 | l | S | TIM 410 with C | Making | | One structure, designed and built at scale.
+HRT 120 | Place Names | 3 | l | F S | | Voices Places | | What the map remembers.
+HRT 140 | Walls and Ways | 3 | l | F | | Places Making | field | Dry stone, drove roads and boundaries.
+HRT 220 | Maps as Sources | 3 | l | S | HRT 110 or GSP 110 | Evidence | | Old maps, read against the ground.
+HRT 240 | Community Memory | 3 | l | F | HRT 130 with C- | Voices | partner | Recording with people, not about them.
+HRT 320 | Paper and Conservation | 3 | lL | S | HRT 210 with C | Making | fee 60 | Keeping documents for a century more.
+HRT 340 | Estates and Commons | 3 | l | F | HRT 210 with C | Evidence Places | | Who held the land, and by what right.
+HRT 350 | Digital Archives | 3 | l | S | HRT 210 with C | Numbers | | Describing, scanning and finding.
+HRT 360 | Vernacular Building | 3 | l | F | HRT 250 with C | Making | | How ordinary buildings were made.
+HRT 370 | Measured Survey | 3 | lL | S | HRT 250 with C | Evidence | field fee 40 | Drawing a building as it is.
+HRT 380 | Radio and Sound | 3 | l | S | HRT 130 with C | Making | fee 45 | Stories for ears.
+HRT 410 | Heritage Law | 3 | l | F | HRT 310 with C | Voices | | Protection, ownership and return.
+HRT 420 | Difficult Histories | 3 | l | S | HRT 210 with C | Voices | | Clearance, enclosure and silence.
+HRT 480 | Heritage Placement | 1-6 | l | F S U | standing junior and permission | | partner | Work in a museum, archive or village, reported.
+HRT 490 | Heritage Thesis | 6 | l | F S | HRT 330 with C and standing senior | Making | | One question, answered at length.
+FLD 130 | Hill Weather | 2 | l | F S | | Evidence | | Reading the sky before it reads you.
+FLD 140 | Ropes and Knots | 1 | L | F S | | | fee 25 | Twelve knots and when to trust them.
+FLD 230 | Chainsaw and Clearing | 2 | L | F S | FLD 110 and TIM 120 with C- | | field fee 120 | Felling small, safely.
+FLD 250 | Boat and Bank Safety | 2 | L | U F | FLD 110 | | field fee 95 | Working in and beside moving water.
+FLD 270 | Guiding Groups | 2 | l | S | FLD 210 with C- | Voices | field | Taking others where they would not go alone.
+FLD 360 | Risk Assessment | 2 | l | F S | FLD 110 with C | Evidence | | Writing down what may go wrong, usefully.
+FLD 410 | Expedition | 4 | L | U | FLD 210 with C and FLD 240 with C | | field fee 380 | Two weeks out, planned by those who go.
+MTH 130 | Mathematics of Building | 3 | l | F | MTH 095 with C- or placement MTH at least 40 | Numbers | | Areas, loads and slopes for people who make things.
+MTH 210 | Discrete Structures | 3 | l | S | MTH 120 with C or MTH 140 with C- | Numbers | | Graphs, counting and proof.
+MTH 250 | Calculus III | 4 | lt | F | MTH 150 with C- | Numbers | | Surfaces, fields and flow.
+MTH 310 | Numerical Methods | 3 | l | S | MTH 220 with C and MTH 240 with C- | | | Answers that are near enough, and how near.
+MTH 320 | Probability | 3 | l | F | MTH 150 with C | Numbers | | Chance, made precise.
+MTH 410 | Partial Differential Equations | 3 | l | S/even | MTH 240 with C and MTH 250 with C | | | Heat, waves and seepage.
+STT 120 | Counting Nature | 3 | l | F S | | Numbers Evidence | | Samples, censuses and honest guesses.
+STT 210 | Statistical Computing | 3 | l | S | STT 201 with C | Numbers | | Data in, picture out, and everything between.
+STT 320 | Designed Experiments | 3 | l | F | STT 201 with C | Evidence | | Asking nature a fair question.
+STT 350 | Spatial Data Analysis | 3 | l | F/even | STT 301 with C | | | Neighbours are not independent.
+STT 360 | Extremes | 3 | l | S/even | STT 301 with C and MTH 150 with C- | | | The flood that has not come yet.
+STT 410 | Bayesian Thinking | 3 | l | S | STT 301 with C and MTH 320 with C | | | Learning from little.
+STT 450 | Statistics Consulting | 2 | l | F S | STT 301 with C and standing junior | Making | partner repeat 2 | Other people's questions, by Friday.
+CHY 105 | Chemistry of Everyday | 3 | l | F S | | Evidence | not CHY 110 | Kitchens, paints and rivers, without calculus.
+CHY 210 | Organic Chemistry | 4 | lL | S | CHY 120 with C | | fee 55 | Carbon and its company.
+CHY 230 | Wood Chemistry | 3 | l | F | CHY 120 with C | | | Cellulose, lignin and what they become.
+CHY 320 | Isotopes in Nature | 3 | l | F/odd | CHY 220 with C | Evidence | | Dating and tracing water and soil.
+PHX 120 | Sky and Seasons | 3 | l | F S | | Evidence | | The upland's night sky, and its days.
+PHX 210 | Heat and Buildings | 3 | l | S | PHX 110 with C or PHX 140 with C- | Numbers | | Why some rooms are cold.
+PHX 220 | Electronics for Field Work | 3 | lL | F | PHX 110 with C- or PHX 140 with C- | Making | fee 65 | Loggers and sensors that survive the winter.
+PHX 310 | Solid Mechanics | 3 | l | S | PHX 140 with C and MTH 240 with C- | | | Stress, strain and failure.
+WRT 120 | Speaking Up | 3 | l | F S | | Voices | | Talks, meetings and the fear of both.
+WRT 220 | Writing Science | 3 | l | F S | WRT 110 with C- | Evidence | | Reports that can be checked.
+WRT 230 | Nature Essay | 3 | l | F | WRT 110 with C- | Places | | Looking long, writing short.
+WRT 320 | Editing | 3 | l | S | WRT 210 with C | Making | | Other people's sentences, improved.
+WRT 340 | Grant Writing | 3 | l | F | WRT 210 with C- and standing junior | Making | partner | Asking for money, clearly.
+WRT 410 | Book Workshop | 3 | l | S/odd | WRT 230 with C or WRT 320 with C | Making | | A manuscript by the last week.
+LNG 111 | Northern Tongue I | 3 | l | F | | | | The neighbour's language, from the start.
+LNG 112 | Northern Tongue II | 3 | l | S | LNG 111 with C- | | | More of it, with songs.
+LNG 211 | Northern Tongue III | 3 | l | F | LNG 112 with C- | Voices | | Newspapers, letters and talk.
+LNG 220 | Language IV | 3 | l | S | LNG 210 with C- | Voices | | The upland language, nearly at home.
+LNG 221 | Northern Tongue IV | 3 | l | S | LNG 211 with C- | Voices | | Literature and long conversations.
+LNG 310 | Translation | 3 | l | F | LNG 220 with C or LNG 221 with C | Making | | Carrying meaning over the hill.
+LNG 330 | Dialects | 3 | l | S | LNG 140 or LNG 220 with C- | Evidence | | Why the next valley says it otherwise.
+VAL 120 | Thinking Straight | 3 | l | F S | | Evidence | | Arguments, good and bad.
+VAL 210 | Work and Dignity | 3 | l | F | | Voices | | What work is for.
+VAL 240 | Animals and Us | 3 | l | S | | Voices | | Farm, wild and company.
+VAL 310 | Environmental Justice | 3 | l | F | VAL 110 or VAL 220 | Voices | | Who bears what.
+VAL 340 | Stewardship | 3 | l | S | VAL 220 with C- | Voices Places | | Caring for what outlives us.
+VAL 410 | Ethics Seminar | 3 | l | S | VAL 310 with C or VAL 330 with C | Voices | | One hard book, slowly.
 `
 
 const PARTS: Record<string, Part> = { l: 'lecture', L: 'lab', t: 'tutorial' }
@@ -123,7 +247,7 @@ function readCourse(line: string): Course {
   const codes = (word: string) => option(word) ? [option(word)!] : []
   return {
     code, subject, number: Number(number), title, description, prerequisite,
-    credits: Number(credits) * 100, creditsMax: Number(credits) * 100,
+    credits: Number(credits.split('-')[0]) * 100, creditsMax: Number(credits.split('-').at(-1)) * 100,
     attributes: [...attributes.split(' '), ...(/\bfield\b/.test(extra) ? ['Field-based'] : []), ...(/\bpartner\b/.test(extra) ? ['Community partner'] : [])].filter(Boolean),
     corequisite: option('with') ?? '', exclusions: codes('not'), equivalents: codes('same'),
     repeatLimit: Number(option('repeat') ?? 1), offered: readOffering(offered),
@@ -132,6 +256,7 @@ function readCourse(line: string): Course {
 }
 
 function readOffering(text: string): OfferingPattern {
-  const [letters, years] = text.split('/') as [string, 'odd' | 'even' | undefined]
-  return { seasons: letters.trim().split(' ').map(letter => SEASONS[letter]!), ...(years ? { years } : {}) }
+  const [pattern, until] = text.split(' until ') as [string, string | undefined]
+  const [letters, years] = pattern.split('/') as [string, 'odd' | 'even' | undefined]
+  return { ...(until ? { until } : {}), seasons: letters.trim().split(' ').map(letter => SEASONS[letter]!), ...(years ? { years } : {}) }
 }

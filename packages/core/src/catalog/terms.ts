@@ -21,6 +21,29 @@ export function sayDate(date: LocalDate): string {
   return `${day} ${MONTHS[month - 1]} ${year}`
 }
 
+/** `2027SP` → `Spring 2027`. */
+export function sayTerm(code: TermCode): string {
+  const season = SEASON_CODE[code.slice(4)] ?? ''
+  return `${season.charAt(0).toUpperCase()}${season.slice(1)} ${code.slice(0, 4)}`
+}
+
+/**
+ * The terms that lie ahead of a date, followed by so many years of terms that nobody has announced yet:
+ * the same seasons with the same caps, so that a chain of courses can be followed past the end of the calendar.
+ */
+export function termsAhead(terms: readonly Term[], today: LocalDate, years = 6): Term[] {
+  const known = terms.filter(term => termPhase(term, today) === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const ahead = [...known]
+  for (let year = 1; year <= years; year++) {
+    for (const term of known.slice(-3)) {
+      const later = { ...term, year: term.year + year, scheduled: false }
+      const code = `${later.year}${term.code.slice(4)}`
+      if (!ahead.some(other => other.code === code)) ahead.push({ ...later, code, name: sayTerm(code) })
+    }
+  }
+  return ahead.sort((a, b) => termOrder(a.code) - termOrder(b.code))
+}
+
 /** Short name for narrow places: `S 27`, `Su 27`, `F 27`. */
 export function shortTermName(term: Pick<Term, 'season' | 'year'>): string {
   const letter = { spring: 'S', summer: 'Su', fall: 'F' }[term.season]
@@ -44,17 +67,18 @@ export function termProgress(term: Pick<Term, 'start' | 'end'>, today: LocalDate
 
 /** Whether the catalog's offering pattern includes this term. */
 export function isOffered(course: Pick<Course, 'offered'>, term: Pick<Term, 'season' | 'year'>): boolean {
-  const { seasons, years } = course.offered
+  const { seasons, years, until } = course.offered
   if (!seasons.includes(term.season)) return false
+  if (until && term.year * 10 + SEASON_RANK[term.season] > termOrder(until)) return false
   return !years || (years === 'odd') === (term.year % 2 === 1)
 }
 
 /** "fall and spring", "spring, odd years": the pattern as people say it. */
 export function describeOffering(course: Pick<Course, 'offered'>): string {
-  const { seasons, years } = course.offered
+  const { seasons, years, until } = course.offered
   if (seasons.length === 0) return 'offering not announced'
   const order: Season[] = ['fall', 'spring', 'summer']
   const named = order.filter(season => seasons.includes(season))
   const list = named.length === 3 ? 'every term' : named.join(' and ')
-  return years ? `${list}, ${years} years` : list
+  return [list, years ? `${years} years` : '', until ? `until ${sayTerm(until)}` : ''].filter(Boolean).join(', ')
 }

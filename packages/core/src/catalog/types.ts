@@ -50,6 +50,8 @@ export interface Term {
 export interface OfferingPattern {
   seasons: Season[]
   years?: 'odd' | 'even'
+  /** Last term in which it is offered, for a course that is being given up. */
+  until?: TermCode
 }
 
 export interface Course {

@@ -1,12 +1,13 @@
 import { termOrder, termPhase } from '../catalog/terms'
 import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
-import { weeklyHours } from '../catalog/credits'
+import { formatCredits, weeklyHours } from '../catalog/credits'
 import { earnedCredits, gpa, standingAttempts, type Gpa, type RepeatPolicy } from '../grades/gpa'
 import type { GradeScale } from '../grades/scale'
 import { enrolmentStatus, type EnrolmentStatus } from '../grades/status'
 import type { StudentFacts } from '../prerequisites/evaluate'
-import { readProgram, type ProgramReport } from '../requirements/report'
-import type { Program } from '../requirements/types'
+import { Reach, type ReachInput } from '../requirements/reach'
+import { readProgram, type ProgramReport, type ReportInput, type SharedUse } from '../requirements/report'
+import type { Program, RequirementException, SharingRule } from '../requirements/types'
 import { checkPlan, creditsIn, findMoves, type CheckInput, type PlanCheck, type PlanMove } from './checks'
 import { mergeItems, type PlanEntry } from './plan'
 
@@ -21,6 +22,11 @@ export interface StudentFile {
   placements: Record<string, number>
   permissions: string[]
   capRaised: Record<TermCode, Credits>
+  /** Uses pinned for items that are not in the plan: `item` is the item's id. */
+  usePins?: { item: string, program: string, line: string }[]
+  exceptions?: RequirementException[]
+  /** Milestones done, `WSC-BS/portfolio`. */
+  milestones?: string[]
 }
 
 export interface Catalog {
@@ -42,6 +48,8 @@ export interface TermLoad {
 export interface Standing {
   items: CourseItem[]
   reports: ProgramReport[]
+  /** What each report was read from, for asking what would change. */
+  inputs: ReportInput[]
   checks: PlanCheck[]
   gpa: Gpa
   earned: Credits
@@ -56,17 +64,13 @@ export interface Standing {
 /** The whole reading of a student: requirements, checks, loads and finish, from record and plan. Pure and deterministic. */
 export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDate): Standing {
   const items = mergeItems(file.record, file.entries, new Set(file.picked))
-  const reports = file.programs.flatMap((code) => {
-    const program = catalog.programs.find(candidate => candidate.code === code)
-    if (!program) return []
-    const pins = pinsFor(program, file.entries)
-    return [readProgram({ program, items, courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, pins })]
-  })
+  const programs = file.programs.flatMap(code => catalog.programs.find(candidate => candidate.code === code) ?? [])
+  const { reports, inputs } = readPrograms(programs, items, file, catalog)
   const checks = checkPlan(checkInput(file, items, catalog, today), reports)
   const attempts = standingAttempts(file.record, catalog.courses, catalog.scale, catalog.repeatPolicy).standing
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
   return {
-    items, reports, checks, gpa: gpa(attempts, catalog.scale), earned: earnedCredits(attempts, catalog.scale), open,
+    items, reports, inputs, checks, gpa: gpa(attempts, catalog.scale), earned: earnedCredits(attempts, catalog.scale), open,
     loads: catalog.terms.map(term => loadOf(term, items, file, today)),
     finish: open === 0 ? lastTerm(items) : null,
     offPath: items.filter(item => reports.length > 0 && reports.every(report => report.unused.some(unused => unused.id === item.id))).map(item => item.id),
@@ -85,8 +89,54 @@ function checkInput(file: StudentFile, items: readonly CourseItem[], { courses, 
   return { entries: file.entries, items, facts, courses, terms, scale, today, capRaised: file.capRaised }
 }
 
-function pinsFor(program: Program, entries: readonly PlanEntry[]): Record<string, string> {
-  return Object.fromEntries(entries.flatMap(entry => entry.pinnedUse?.startsWith(`${program.code}/`) ? [[entry.id, entry.pinnedUse.slice(program.code.length + 1)]] : []))
+/**
+ * Reads the programs one after the other, in the student's order: the first is served first,
+ * and what it uses may count in a later one only within their sharing rules.
+ */
+export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: Omit<Catalog, 'programs' | 'terms'>) {
+  const reports: ProgramReport[] = []
+  const inputs: ReportInput[] = []
+  programs.forEach((program, p) => {
+    const input: ReportInput = {
+      program, items, courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions ?? [],
+      pins: pinsFor(program, items, file),
+      milestones: (file.milestones ?? []).flatMap(name => name.startsWith(`${program.code}/`) ? [name.slice(program.code.length + 1)] : []),
+      shared: programs.slice(0, p).flatMap((other, o) => sharedWith(program, other, reports[o]!)),
+    }
+    inputs.push(input)
+    reports.push(readProgram(input))
+  })
+  return { reports, inputs }
+}
+
+/** What the two programs say about each other: rules of either hold for both. */
+function sharedWith(program: Program, other: Program, report: ProgramReport): SharedUse[] {
+  const about = (rules: readonly SharingRule[], target: Program) => rules.filter(rule => rule.with === target.code || rule.with === target.kind)
+  const itemIds = new Set(report.areas.flatMap(area => area.lines.flatMap(line => line.uses.map(use => use.item.id))))
+  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }) => {
+    const amount = courses === undefined ? `${formatCredits(credits ?? 0)} credits` : `${courses} ${courses === 1 ? 'course' : 'courses'}`
+    return { itemIds, ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), words: `At most ${amount} may count in both ${other.title} and ${program.title}.` }
+  })
+}
+
+/** Pins of the plan's entries, also where a registration now stands for the entry, and of everything else by item. */
+function pinsFor(program: Program, items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins'>): Record<string, string> {
+  const pins: Record<string, string> = {}
+  for (const entry of file.entries) {
+    if (!entry.pinnedUse?.startsWith(`${program.code}/`)) continue
+    const item = items.find(candidate => candidate.id === entry.id) ?? items.find(candidate => candidate.course === entry.course && candidate.term === entry.term)
+    if (item) pins[item.id] = entry.pinnedUse.slice(program.code.length + 1)
+  }
+  for (const pin of file.usePins ?? []) if (pin.program === program.code) pins[pin.item] = pin.line
+  return pins
+}
+
+/** What can still be reached from the record, whatever the plan says. */
+export function reachOf(file: StudentFile, catalog: Pick<Catalog, 'courses' | 'terms' | 'scale'>, today: LocalDate, programs: readonly string[] = file.programs): { reach: Reach, input: ReachInput } {
+  const input: ReachInput = {
+    items: file.record, programs, placements: file.placements, permissions: file.permissions, courses: catalog.courses, terms: catalog.terms, scale: catalog.scale, today,
+  }
+  return { reach: new Reach(input), input }
 }
 
 function loadOf(term: Term, items: readonly CourseItem[], file: StudentFile, today: LocalDate): TermLoad {

@@ -22,6 +22,8 @@ export interface AllocationItem {
   /** Indices of the lines it fits. */
   fits: number[]
   pinned?: number
+  /** It must be used, whatever that costs: for asking what a use would change. */
+  must?: boolean
 }
 
 export interface AllocationLine {
@@ -48,8 +50,10 @@ export interface AllocationResult {
   uses: number[]
   /** Credits left open with items up to each tier. */
   open: [number, number, number, number]
-  /** False when the search stopped at its limit: the result is then the best found, with no claim that it is the best. */
+  /** True when no other uses fill more or break fewer pins; false when the search stopped at its limit before that was shown. */
   proved: boolean
+  /** True when the last two criteria are at their best as well. */
+  settled: boolean
   nodes: number
 }
 
@@ -64,17 +68,19 @@ const NODE_LIMIT = 3000
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
   const uses = items.map(() => -1)
   let proved = true
+  let settled = true
   let nodes = 0
   for (const part of findComponents(items, lines, tree, options.limits ?? [])) {
     const solved = new ComponentSearch(part, options.nodeLimit ?? NODE_LIMIT).run()
     proved &&= solved.proved
+    settled &&= solved.settled
     nodes += solved.nodes
     part.itemIds.forEach((item, i) => {
       const line = solved.uses[i]!
       uses[item] = line < 0 ? -1 : part.lineIds[line]!
     })
   }
-  return { uses, open: openByTier(items, lines, tree, uses), proved, nodes }
+  return { uses, open: openByTier(items, lines, tree, uses), proved, settled, nodes }
 }
 
 /** Credits that a line leaves open at each tier with these uses of it. */

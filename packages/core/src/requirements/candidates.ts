@@ -68,7 +68,7 @@ function sayBlocked(course: Course, term: Term, { facts, courses, scale }: Candi
 }
 
 /** Passed, under way or placed already: as often as it gives credit. */
-function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale): boolean {
+export function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale): boolean {
   const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course) || course.exclusions.includes(item.course))
     && (item.state !== 'completed' || earnsCredit(scale, item.grade)))
   return had.length >= course.repeatLimit

@@ -87,9 +87,9 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
     itemIds, lineIds, tree, paths, choiceLines, choices, branches,
     limits: limits.map(limit => ({ ...limit, items: local(limit.items) })).filter(limit => limit.items.length > 0),
     items: itemIds.map((i) => {
-      const { tier, credits, fits, pinned } = items[i]!
+      const { tier, credits, fits, pinned, must } = items[i]!
       const pin = pinned === undefined ? undefined : lineOf.get(pinned)
-      return { tier, credits, fits: fits.map(l => lineOf.get(l)!), ...(pin === undefined ? {} : { pinned: pin }) }
+      return { tier, credits, fits: fits.map(l => lineOf.get(l)!), ...(pin === undefined ? {} : { pinned: pin }), ...(must ? { must } : {}) }
     }),
     lines: lineIds.map(l => ({
       ...lines[l]!,

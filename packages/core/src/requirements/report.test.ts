@@ -12,7 +12,7 @@ const courses = new Map([
 const item = (code: string, values: Partial<CourseItem> = {}): CourseItem => ({ id: `${code}-${values.state ?? 'done'}-${values.grade ?? 'B'}`, course: code, term: '2025FA', credits: courses.get(code)!.credits, grade: 'B', state: 'completed', source: 'here', ...values })
 const line = (id: string, values: Partial<CourseLine>): CourseLine => ({ kind: 'courses', id, title: id, filter: {}, ...values })
 const program = (children: RequirementNode[], overlays: CourseLine[] = []): Program => ({
-  code: 'P', kind: 'major', title: 'P', catalogYear: 2025, totalCredits: 1200, gpaMinimum: 200, creditsHere: 0, overlays, suggested: [],
+  code: 'P', kind: 'major', title: 'P', catalogYear: 2025, totalCredits: 1200, rules: [], sharing: [], overlays, suggested: [],
   areas: [{ kind: 'all', id: 'area', title: 'Area', hue: 'moss', children } satisfies Area],
 })
 const read = (p: Program, items: CourseItem[], pins: Record<string, string> = {}) => readProgram({ program: p, items, courses, scale: LETTER_SCALE, repeatPolicy: 'best', pins })

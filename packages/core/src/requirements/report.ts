@@ -1,16 +1,18 @@
-import { describeFilter, matchesFilter } from '../catalog/filter'
-import { formatCredits } from '../catalog/credits'
 import { termOrder } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { meetsGrade, type GradeScale } from '../grades/scale'
 import { creditFamily, standingAttempts, type RepeatPolicy } from '../grades/gpa'
-import { allocate, openCredits, type AllocationItem, type AllocationLine, type AllocationTree } from './allocation'
-import type { CourseLine, Program, RequirementNode } from './types'
+import { allocate, compareTiers, lineOpenByTier, type AllocationItem, type AllocationLimit, type AllocationLine } from './allocation'
+import { compile, fitsLine, needOf, withItems, type CompileContext, type CompiledLine } from './compile'
+import { openCredits } from './line-states'
+import { readRules, type RuleReport } from './rules'
+import type { CourseLine, Hue, Program, ProgramKind, RequirementException, RequirementNode } from './types'
+import { describeLine, sayLacking } from './words'
 
 export type LineState = 'met' | 'under way' | 'covered' | 'open'
 
 /** A course's use by a line. */
-export interface Use { item: CourseItem, credits: Credits }
+export interface Use { item: CourseItem, credits: Credits, substituted: boolean }
 
 export interface LineReport {
   id: string
@@ -31,27 +33,46 @@ export interface LineReport {
   /** True for a branch of a choice that another branch answers better. */
   setAside: boolean
   overlay: boolean
+  exceptions: RequirementException[]
+}
+
+/** A line, or a group of them with the rule that joins them, as the tree prints it. */
+export type ReportNode = { kind: 'line', line: LineReport } | GroupReport
+export interface GroupReport {
+  kind: 'group'
+  id: string
+  title: string
+  /** How many of the branches are needed; all of them where the group is no choice. */
+  n: number
+  open: Credits
+  setAside: boolean
+  branches: { node: ReportNode, kept: boolean, open: Credits }[]
 }
 
 export interface AreaReport {
   id: string
   title: string
-  hue: string
+  hue: Hue
   state: LineState
   needed: Credits
   open: Credits
   met: Credits
   lines: LineReport[]
+  nodes: ReportNode[]
 }
+
+/** A use that was pinned and could not be kept, with the reason. */
+export interface BrokenPin { itemId: string, course: CourseCode, line: string, words: string }
 
 export interface ProgramReport {
   code: string
   title: string
-  kind: Program['kind']
+  kind: ProgramKind
   catalogYear: number
   totalCredits: Credits
   areas: AreaReport[]
   overlays: LineReport[]
+  rules: RuleReport[]
   /** Credits of the program filled by completed courses, with courses under way, with all that is registered or planned. */
   met: Credits
   underWay: Credits
@@ -59,10 +80,19 @@ export interface ProgramReport {
   open: Credits
   /** Items that no line uses. */
   unused: CourseItem[]
+  /** Credits of courses in use beyond what their lines ask; they count towards the total only. */
+  beyond: Credits
   /** For each item id the lines it could count for. */
   couldCount: Record<string, string[]>
+  /** Items that a sharing rule kept out, with the rule in words. */
+  notShared: { itemIds: string[], words: string } | null
+  brokenPins: BrokenPin[]
+  /** False when the search for the best use stopped at its limit: what is shown is then the best found. */
   proved: boolean
 }
+
+/** What another program already uses, and how much of it may count here as well. */
+export interface SharedUse { itemIds: ReadonlySet<string>, courses?: number, credits?: Credits, words: string }
 
 export interface ReportInput {
   program: Program
@@ -72,66 +102,86 @@ export interface ReportInput {
   repeatPolicy: RepeatPolicy
   /** Item id → line id: uses that were pinned by the student or the advisor. */
   pins?: Readonly<Record<string, string>>
+  exceptions?: readonly RequirementException[]
+  /** Milestones of this program that are done. */
+  milestones?: readonly string[]
+  shared?: readonly SharedUse[]
+  /** A use that must be, for asking what it would change. */
+  forced?: { itemId: string, lineId: string }
+  nodeLimit?: number
 }
 
-/** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */
-const NOMINAL_CREDITS = 300
+export const TIERS = { 'completed': 0, 'under way': 1, 'registered': 2, 'picked': 3, 'planned': 3 } as const
 
-const TIERS = { 'completed': 0, 'under way': 1, 'registered': 2, 'picked': 3, 'planned': 3 } as const
-
-interface CompiledLine { line: CourseLine, areaId: string, single: CourseCode | null, need: AllocationLine }
+/** Everything the report's parts look at: the compiled lines, the items that can count, and the uses found. */
+interface Reading extends CompileContext {
+  compiled: CompiledLine[]
+  needs: AllocationLine[]
+  items: CourseItem[]
+  allocated: AllocationItem[]
+  uses: number[]
+}
 
 /** Reads a program against record and plan: what every line needs, what fills it, and what is open. */
 export function readProgram(input: ReportInput): ProgramReport {
   const { program, courses, scale } = input
-  const counted = countedItems(input)
-  const { compiled, tree } = compile(program, courses)
-  const fits = counted.map(item => compiled.flatMap((target, l) => fitsLine(item, target, courses, scale) ? [l] : []))
-  dropRepeats(counted, fits, courses)
-  const items: AllocationItem[] = counted.map((item, i) => {
-    const pin = input.pins?.[item.id]
-    const pinned = pin === undefined ? -1 : fits[i]!.find(l => compiled[l]!.line.id === pin) ?? -1
-    return { tier: TIERS[item.state], credits: item.credits, fits: fits[i]!, ...(pinned >= 0 ? { pinned } : {}) }
+  const exceptions = (input.exceptions ?? []).filter(exception => exception.program === program.code)
+  const context: CompileContext = { courses, scale, exceptions }
+  const items = countedItems(input)
+  const { compiled, tree } = compile(program, context)
+  const fits = items.map(item => compiled.flatMap((target, l) => fitsLine(item, target, context) ? [l] : []))
+  dropRepeats(items, fits, courses)
+  const allocated = items.map((item, i): AllocationItem => {
+    const lineId = (l: number) => compiled[l]!.line.id
+    const forced = input.forced?.itemId === item.id
+    const pinned = fits[i]!.find(l => lineId(l) === input.pins?.[item.id])
+    return {
+      tier: TIERS[item.state], credits: item.credits, fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
+      ...(pinned === undefined ? {} : { pinned }), ...(forced ? { must: true } : {}),
+    }
   })
-  const { uses, proved } = allocate(items, compiled.map(target => target.need), tree)
-  const aside = branchesSetAside(program, compiled, counted, uses)
-  const areas = program.areas.map(area => reportArea(area, compiled, counted, uses, aside, courses))
-  const overlays = program.overlays.map(line => reportOverlay(line, counted, courses, scale))
-  const overlaid = new Set(overlays.flatMap(line => line.uses.map(use => use.item.id)))
+  const limits = (input.shared ?? []).map(({ itemIds, courses, credits }): AllocationLimit =>
+    ({ items: items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }) }))
+  const needs = compiled.map(target => withItems(target, items, courses))
+  const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) })
+  const reading: Reading = { ...context, compiled, needs, items, allocated, uses }
+  const areas = program.areas.map(area => reportArea(area, reading))
+  const overlays = program.overlays.map(line => reportOverlay(line, reading))
+  return {
+    code: program.code, title: program.title, kind: program.kind, catalogYear: program.catalogYear, totalCredits: program.totalCredits,
+    areas, overlays, proved, ...sumUp(areas), ...unusedOf(reading, overlays),
+    rules: readRules(program, { all: input.items, counted: items, used: items.filter((_, i) => uses[i]! >= 0), courses, scale, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
+    couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
+      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)), ...program.overlays.filter(line => fitsLine(item, { line, single: null }, context)).map(line => line.id),
+    ]])),
+    notShared: keptOut(input.shared ?? [], items, uses, fits),
+    brokenPins: brokenPins(input.pins ?? {}, reading, fits),
+  }
+}
+
+function sumUp(areas: readonly AreaReport[]) {
   const active = areas.flatMap(area => area.lines).filter(line => !line.setAside)
   const filled = (states: CourseItem['state'][]) => active.reduce((sum, line) => sum + filledBy(line, states), 0)
   const met = filled(['completed'])
   const underWay = filled(['completed', 'under way']) - met
   const covered = active.reduce((sum, line) => sum + line.needed - line.open, 0) - met - underWay
-  return {
-    code: program.code, title: program.title, kind: program.kind, catalogYear: program.catalogYear, totalCredits: program.totalCredits,
-    areas, overlays, met, underWay, covered, proved,
-    open: active.reduce((sum, line) => sum + line.open, 0),
-    unused: counted.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)),
-    couldCount: Object.fromEntries(counted.map((item, i) => [item.id, [
-      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)), ...program.overlays.filter(line => fitsOverlay(item, line, courses, scale)).map(line => line.id),
-    ]])),
-  }
+  const beyond = active.reduce((sum, line) => sum + Math.max(0, line.uses.reduce((credits, use) => credits + use.credits, 0) - line.needed), 0)
+  return { met, underWay, covered, beyond, open: active.reduce((sum, line) => sum + line.open, 0) }
+}
+
+function unusedOf({ items, uses }: Reading, overlays: readonly LineReport[]) {
+  const overlaid = new Set(overlays.flatMap(line => line.uses.map(use => use.item.id)))
+  return { unused: items.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)) }
 }
 
 /** Items that can count at all, in an order that does not depend on the order they came in. */
-function countedItems({ items, courses, scale, repeatPolicy }: ReportInput): CourseItem[] {
+export function countedItems({ items, courses, scale, repeatPolicy }: Pick<ReportInput, 'items' | 'courses' | 'scale' | 'repeatPolicy'>): CourseItem[] {
   const standing = new Set(standingAttempts(items, courses, scale, repeatPolicy).standing.map(item => item.id))
   const when = (item: CourseItem) => item.term ? termOrder(item.term) : 0
   return items
     .filter(item => item.state !== 'completed' || (standing.has(item.id) && meetsGrade(scale, item.grade, undefined)))
     .sort((a, b) => TIERS[a.state] - TIERS[b.state] || when(a) - when(b) || a.course.localeCompare(b.course) || a.id.localeCompare(b.id))
 }
-
-function fitsLine(item: CourseItem, { line, single }: Pick<CompiledLine, 'line' | 'single'>, courses: ReadonlyMap<string, Course>, scale: GradeScale): boolean {
-  const course = courses.get(item.course)
-  if (!course) return false
-  if (single ? course.code !== single && !course.equivalents.includes(single) : !matchesFilter(course, line.filter)) return false
-  return item.state !== 'completed' || meetsGrade(scale, item.grade, line.minGrade)
-}
-
-const fitsOverlay = (item: CourseItem, line: CourseLine, courses: ReadonlyMap<string, Course>, scale: GradeScale) =>
-  fitsLine(item, { line, single: null }, courses, scale)
 
 /** A course that gives credit once is offered once: later attempts keep only lines that no earlier one could fill. */
 function dropRepeats(items: CourseItem[], fits: number[][], courses: ReadonlyMap<string, Course>) {
@@ -145,113 +195,103 @@ function dropRepeats(items: CourseItem[], fits: number[][], courses: ReadonlyMap
   })
 }
 
-/** Lines in printed order; a line that lists every course it needs becomes one line a course. */
-function compile(program: Program, courses: ReadonlyMap<string, Course>): { compiled: CompiledLine[], tree: AllocationTree } {
-  const compiled: CompiledLine[] = []
-  const add = (line: CourseLine, areaId: string, single: CourseCode | null, credits: Credits, count: number): AllocationTree => {
-    const unit = count > 0 ? (credits > 0 ? Math.ceil(credits / count) : single ? courses.get(single)?.credits ?? NOMINAL_CREDITS : NOMINAL_CREDITS) : 0
-    compiled.push({ line, areaId, single, need: { credits, courses: count, unit, rank: 0 } })
-    return { line: compiled.length - 1 }
-  }
-  const walk = (node: RequirementNode, areaId: string): AllocationTree => {
-    if (node.kind !== 'courses') {
-      const of = node.children.map(child => walk(child, areaId))
-      return { n: node.kind === 'all' ? of.length : node.n, of }
-    }
-    if (!needsEveryListed(node)) return add(node, areaId, null, node.credits ?? 0, node.courses ?? 0)
-    const of = node.filter.list!.map(code => add(node, areaId, code, 0, 1))
-    return { n: of.length, of }
-  }
-  const of = program.areas.map(area => walk(area, area.id))
-  // Ranks: the fewer courses a line names, the earlier it is served; lines without a list come last, in printed order.
-  const breadth = ({ single, line }: CompiledLine) => single ? 1 : line.filter.list?.length ?? 1000
-  const order = compiled.map((_, l) => l).sort((a, b) => breadth(compiled[a]!) - breadth(compiled[b]!) || a - b)
-  order.forEach((l, rank) => compiled[l]!.need.rank = rank)
-  return { compiled, tree: { n: of.length, of } }
+function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[], fits: readonly number[][]): ProgramReport['notShared'] {
+  const out = shared.flatMap(({ itemIds, words }) => {
+    const mine = items.filter((item, i) => itemIds.has(item.id) && uses[i] === -1 && fits[i]!.length > 0)
+    return mine.length > 0 ? [{ itemIds: mine.map(item => item.id), words }] : []
+  })
+  return out.length === 0 ? null : { itemIds: out.flatMap(part => part.itemIds), words: out.map(part => part.words).join(' ') }
 }
 
-export function needsEveryListed(line: CourseLine): boolean {
-  return line.filter.list !== undefined && line.credits === undefined && line.courses === line.filter.list.length
+function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compiled }: Reading, fits: readonly number[][]): BrokenPin[] {
+  return items.flatMap((item, i) => {
+    const line = pins[item.id]
+    if (line === undefined || (uses[i]! >= 0 && compiled[uses[i]!]!.line.id === line)) return []
+    const could = fits[i]!.some(l => compiled[l]!.line.id === line)
+    return [{ itemId: item.id, course: item.course, line, words: could
+      ? `${item.course} is pinned there, but less of the program would be filled that way.`
+      : `${item.course} is pinned there, but does not fit the line${item.grade ? ` with ${item.grade}` : ''}.` }]
+  })
 }
 
-/** Lines in branches that a choice did not keep. */
-function branchesSetAside(program: Program, compiled: CompiledLine[], items: CourseItem[], uses: number[]): Set<string> {
-  const openOf = (id: string, tier: number) => compiled.reduce((sum, target, l) => {
-    if (target.line.id !== id) return sum
-    const used = items.filter((item, i) => uses[i] === l && TIERS[item.state] <= tier)
-    return sum + openCredits(target.need, used.reduce((credits, item) => credits + item.credits, 0), used.length)
-  }, 0)
-  const lineIds = (node: RequirementNode): string[] => node.kind === 'courses' ? [node.id] : node.children.flatMap(lineIds)
-  const aside = new Set<string>()
-  const visit = (node: RequirementNode) => {
-    if (node.kind === 'courses') return
-    if (node.kind === 'some') {
-      const cost = (child: RequirementNode) => [0, 1, 2, 3].map(tier => lineIds(child).reduce((sum, id) => sum + openOf(id, tier), 0))
-      const ranked = node.children.map(child => ({ child, cost: cost(child) }))
-        .sort((a, b) => a.cost.reduce((decided, value, t) => decided || value - b.cost[t]!, 0))
-      ranked.slice(node.n).forEach(({ child }) => lineIds(child).forEach(id => aside.add(id)))
-    }
-    node.children.forEach(visit)
+/** The uses of a line: its compiled parts, and the items in them. */
+function usesOf(lineId: string, { compiled, items, allocated, uses }: Reading) {
+  const parts = compiled.flatMap((target, l) => target.line.id === lineId ? [{ target, l }] : [])
+  return parts.map(({ target, l }) => ({
+    target, l, used: items.flatMap((item, index) => uses[index] === l ? [{ course: item, item: allocated[index]!, index }] : []),
+  }))
+}
+
+function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading: Reading): LineReport {
+  const parts = usesOf(line.id, reading)
+  const open = parts.map(({ l, used }) => lineOpenByTier(reading.needs[l]!, used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+  const unfilled = parts.filter(({ target, used }) => target.single && used.length === 0).map(({ target }) => target.single!)
+  const used = parts.flatMap(part => part.used.map(({ course }) => course))
+  const mine = reading.exceptions.filter(exception => exception.line === line.id)
+  return {
+    id: line.id, areaId, title: line.title, rule: describeLine(line), filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
+    needed: parts.reduce((sum, { l }) => sum + openCredits(reading.needs[l]!, 0, 0, 0), 0),
+    open: open[3]!, state: stateOf(open),
+    missing: sayLacking(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
+    uses: used.map(item => ({ item, credits: item.credits, substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) })),
+    unfilled: unfilled.filter(code => reading.courses.has(code)), setAside, overlay: false, exceptions: mine,
   }
-  program.areas.forEach(visit)
-  return aside
 }
 
-function reportArea(area: Program['areas'][number], compiled: CompiledLine[], items: CourseItem[], uses: number[], aside: Set<string>, courses: ReadonlyMap<string, Course>): AreaReport {
+const subjectsOf = (items: readonly CourseItem[], courses: ReadonlyMap<string, Course>) => new Set(items.map(item => courses.get(item.course)?.subject)).size
+
+function reportArea(area: Program['areas'][number], reading: Reading): AreaReport {
   const lines: LineReport[] = []
-  const visit = (node: RequirementNode) => {
-    if (node.kind !== 'courses') {
-      node.children.forEach(visit)
-      return
+  const visit = (node: RequirementNode, aside: boolean): ReportNode => {
+    if (node.kind === 'courses') {
+      const line = reportLine(node, area.id, aside, reading)
+      lines.push(line)
+      return { kind: 'line', line }
     }
-    const mine = compiled.flatMap((target, l) => target.line === node ? [{ target, l }] : [])
-    const used = items.flatMap((item, i) => mine.some(({ l }) => uses[i] === l) ? [{ item, i }] : [])
-    const openAt = (tier: number) => mine.reduce((sum, { target, l }) => {
-      const filling = used.filter(({ item, i }) => uses[i] === l && TIERS[item.state] <= tier)
-      return sum + openCredits(target.need, filling.reduce((credits, { item }) => credits + item.credits, 0), filling.length)
-    }, 0)
-    const unfilled = mine.filter(({ target, l }) => target.single && !uses.includes(l)).map(({ target }) => target.single!)
-    lines.push({
-      id: node.id, areaId: area.id, title: node.title, rule: describeLine(node), filter: node.filter,
-      ...(node.minGrade ? { minGrade: node.minGrade } : {}),
-      needed: mine.reduce((sum, { target }) => sum + openCredits(target.need, 0, 0), 0),
-      open: openAt(3), state: stateOf([0, 1, 2, 3].map(openAt)),
-      missing: sayMissing(node, openAt(3), used.length, unfilled),
-      uses: used.map(({ item }) => ({ item, credits: item.credits })),
-      unfilled: unfilled.filter(code => courses.has(code)), setAside: aside.has(node.id), overlay: false,
+    const kept = keptBranches(node, reading)
+    const branches = node.children.map((child, c) => {
+      const branch = visit(child, aside || !kept.has(c))
+      return { node: branch, kept: kept.has(c), open: branch.kind === 'line' ? branch.line.open : branch.open }
     })
+    return { kind: 'group', id: node.id, title: node.title, n: kept.size, setAside: aside, branches, open: branches.reduce((sum, branch) => sum + (branch.kept ? branch.open : 0), 0) }
   }
-  visit(area)
+  const nodes = area.children.map(child => visit(child, false))
   const active = lines.filter(line => !line.setAside)
   const sum = (pick: (line: LineReport) => number) => active.reduce((total, line) => total + pick(line), 0)
   const order: LineState[] = ['met', 'under way', 'covered', 'open']
   return {
-    id: area.id, title: area.title, hue: area.hue, lines,
+    id: area.id, title: area.title, hue: area.hue, lines, nodes,
     state: order[Math.max(0, ...active.map(line => order.indexOf(line.state)))]!,
     needed: sum(line => line.needed), open: sum(line => line.open), met: sum(line => filledBy(line, ['completed'])),
   }
 }
 
-/** An overlay takes the firmest courses first; every course may count there besides its use in the base tree. */
-function reportOverlay(line: CourseLine, items: CourseItem[], courses: ReadonlyMap<string, Course>, scale: GradeScale): LineReport {
-  const fitting = items.filter(item => fitsOverlay(item, line, courses, scale))
-  const need: AllocationLine = { credits: line.credits ?? 0, courses: line.courses ?? 0, unit: line.credits && line.courses ? Math.ceil(line.credits / line.courses) : NOMINAL_CREDITS, rank: 0 }
-  const { uses } = allocate(fitting.map(item => ({ tier: TIERS[item.state], credits: item.credits, fits: [0] })), [need], { n: 1, of: [{ line: 0 }] })
-  const used = fitting.filter((_, i) => uses[i] === 0)
-  const openAt = (tier: number) => {
-    const filling = used.filter(item => TIERS[item.state] <= tier)
-    return openCredits(need, filling.reduce((sum, item) => sum + item.credits, 0), filling.length)
+/** Which branches of a node count: all, or the n that leave least open, firmest tier first. */
+function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Reading): Set<number> {
+  if (node.kind === 'all') return new Set(node.children.keys())
+  const openOf = (child: RequirementNode): number[] => {
+    if (child.kind === 'courses') {
+      return usesOf(child.id, reading).map(({ l, used }) => lineOpenByTier(reading.needs[l]!, used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+    }
+    const parts = child.children.map(openOf).sort(compareTiers).slice(0, child.kind === 'all' ? child.children.length : child.n)
+    return parts.reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
   }
-  return {
-    id: line.id, areaId: 'overlay', title: line.title, rule: describeLine(line), filter: line.filter,
-    ...(line.minGrade ? { minGrade: line.minGrade } : {}),
-    needed: openCredits(need, 0, 0), open: openAt(3), state: stateOf([0, 1, 2, 3].map(openAt)),
-    missing: sayMissing(line, openAt(3), used.length, []), uses: used.map(item => ({ item, credits: item.credits })),
-    unfilled: [], setAside: false, overlay: true,
-  }
+  const costs = node.children.map(openOf)
+  return new Set(node.children.map((_, c) => c).sort((a, b) => compareTiers(costs[a]!, costs[b]!) || a - b).slice(0, node.n))
 }
 
-function stateOf(openByTier: number[]): LineState {
+/** An overlay takes the firmest courses first; every course may count there besides its use in the base tree. */
+function reportOverlay(line: CourseLine, base: Reading): LineReport {
+  const waived = base.exceptions.some(exception => exception.kind === 'waiver' && exception.line === line.id)
+  const target: CompiledLine = { line, areaId: 'overlay', single: null, need: needOf(line) }
+  const fitting = base.items.filter(item => !waived && fitsLine(item, target, base))
+  const need = withItems(target, fitting, base.courses)
+  const allocated = fitting.map((item): AllocationItem => ({ tier: TIERS[item.state], credits: item.credits, fits: [0] }))
+  const { uses } = allocate(allocated, [need], { n: 1, of: [{ line: 0 }] })
+  return { ...reportLine(line, 'overlay', false, { ...base, compiled: waived ? [] : [target], needs: [need], items: fitting, allocated, uses }), overlay: true }
+}
+
+function stateOf(openByTier: readonly number[]): LineState {
   if (openByTier[0] === 0) return 'met'
   if (openByTier[1] === 0) return 'under way'
   return openByTier[3] === 0 ? 'covered' : 'open'
@@ -260,21 +300,4 @@ function stateOf(openByTier: number[]): LineState {
 function filledBy(line: LineReport, states: CourseItem['state'][]): Credits {
   const credits = line.uses.filter(use => states.includes(use.item.state)).reduce((sum, use) => sum + use.credits, 0)
   return Math.min(line.needed, credits)
-}
-
-function sayMissing(line: CourseLine, open: Credits, used: number, unfilled: CourseCode[]): string {
-  if (open === 0) return ''
-  if (needsEveryListed(line)) return unfilled.length === 1 ? `${unfilled[0]} open` : `${unfilled.length} courses open`
-  const courses = line.courses ? line.courses - used : 0
-  const choose = courses > 0 ? `choose ${courses}${used > 0 ? ' more' : ''}` : ''
-  return [choose, line.credits || !choose ? `${formatCredits(open)} cr open` : ''].filter(Boolean).join(', ')
-}
-
-/** The line's rule in plain words. */
-export function describeLine(line: CourseLine): string {
-  const what = describeFilter(line.filter)
-  const grade = line.minGrade ? `, each with ${line.minGrade} or better` : ''
-  if (needsEveryListed(line)) return `${line.filter.list!.length === 1 ? '' : 'All of '}${line.filter.list!.join(', ')}${grade}.`
-  const amount = [line.courses ? `${line.courses} ${line.courses === 1 ? 'course' : 'courses'}` : '', line.credits ? `${formatCredits(line.credits)} credits` : ''].filter(Boolean).join(' with at least ')
-  return `${amount} from ${what}${grade}.`
 }

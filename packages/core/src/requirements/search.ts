@@ -10,6 +10,8 @@ const NODE_SWEEPS = 6
 /** Steps of the plain descent tried before a node is split. */
 const ROOT_DESCENT = 400
 const NODE_DESCENT = 200
+/** Nodes spent on the last two criteria (fewest courses, order of lines) once it is proved that no more can be filled. */
+const PREFERENCE_NODES = 8
 
 /** Branch and bound over one component, on the bound of `Relaxation`; every use that cannot be part of a better answer is struck out. */
 export class ComponentSearch {
@@ -24,6 +26,8 @@ export class ComponentSearch {
   private bestUses: number[]
   private nodes = 0
   private stopped = false
+  private preferenceNodes = 0
+  private settled = true
 
   constructor(private readonly part: Component, private readonly nodeLimit: number) {
     const { items, lines } = part
@@ -32,7 +36,7 @@ export class ComponentSearch {
     this.states = lines.map((line, l) => new LineStates(line, this.members[l]!.map(index => ({ item: items[index]!, index })), this.weights.quantum))
     this.kindOf = new Int32Array(items.length * lines.length).fill(-1)
     this.members.forEach((members, l) => members.forEach((i, p) => this.kindOf[i * lines.length + l] = this.states[l]!.kinds[p]!))
-    this.domain = { lines: new Uint8Array(items.length * lines.length), rest: new Uint8Array(items.length).fill(1), branches: new Uint8Array(part.branches) }
+    this.domain = { lines: new Uint8Array(items.length * lines.length), rest: Uint8Array.from(items, item => item.must ? 0 : 1), branches: new Uint8Array(part.branches) }
     items.forEach((item, i) => item.fits.forEach(l => this.domain.lines[i * lines.length + l] = 1))
     this.relaxation = new Relaxation(part, this.weights, this.states, this.domain)
     this.twins = this.findTwins()
@@ -52,9 +56,15 @@ export class ComponentSearch {
     })
   }
 
-  run(): { uses: number[], proved: boolean, nodes: number } {
+  run(): { uses: number[], proved: boolean, settled: boolean, nodes: number } {
     this.explore(ROOT_SWEEPS)
-    return { uses: this.bestUses, proved: !this.stopped, nodes: this.nodes }
+    return { uses: this.bestUses, proved: !this.stopped, settled: this.settled && !this.stopped, nodes: this.nodes }
+  }
+
+  /** Below this cost, more would be filled or fewer pins broken; from it up, only the last two criteria differ. */
+  private fillTarget(): number {
+    const { tie, rank } = this.weights
+    return this.best - this.bestUses.reduce((sum, l) => sum + (l < 0 ? 0 : tie + rank * this.part.lines[l]!.rank), 0)
   }
 
   private explore(sweeps: number) {
@@ -62,6 +72,10 @@ export class ComponentSearch {
     this.nodes++
     const open = this.tighten(sweeps)
     if (!open) return
+    if (this.relaxation.bound >= this.fillTarget() - 0.5 && ++this.preferenceNodes > PREFERENCE_NODES) {
+      this.settled = false
+      return
+    }
     const item = this.pickItem()
     if (item < 0) {
       this.accept(this.usesOfDomain())
@@ -111,14 +125,12 @@ export class ComponentSearch {
     let best: { node: Branch, child: number } | null = null
     let least = Infinity
     for (const node of this.part.choices) {
-      const open = node.of.flatMap((branch, child) => this.domain.branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [])
-      const places = node.n - node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length
-      if (places === 0 || open.length <= places) continue
-      open.sort((a, b) => a.cost - b.cost)
-      const margin = open[places]!.cost - open[places - 1]!.cost
+      const { list, places } = this.openBranches(node)
+      if (places === 0 || list.length <= places) continue
+      const margin = list[places]!.cost - list[places - 1]!.cost
       if (margin < least) {
         least = margin
-        best = { node, child: open[places - 1]!.child }
+        best = { node, child: list[places - 1]!.child }
       }
     }
     return best
@@ -171,7 +183,25 @@ export class ComponentSearch {
       before = Math.max(before, relaxation.bound)
       if (stale >= 4) break
     }
+    this.keepCertainBranches()
     return true
+  }
+
+  /** Branches whose loss alone would reach the best known value are kept for certain. */
+  private keepCertainBranches() {
+    for (const node of this.part.choices) {
+      const open = this.openBranches(node)
+      if (open.places === 0 || open.list.length <= open.places) continue
+      const margin = open.list[open.places]!.cost - open.list[open.places - 1]!.cost
+      if (this.relaxation.bound + margin < this.best - 0.5) continue
+      for (const { child } of open.list.slice(0, open.places)) this.keepBranch(node, child)
+    }
+  }
+
+  /** The branches of a choice that are not decided, cheapest first, and how many of them are still needed. */
+  private openBranches(node: Branch): { list: { child: number, cost: number }[], places: number } {
+    const list = node.of.flatMap((branch, child) => this.domain.branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [])
+    return { list: list.sort((a, b) => a.cost - b.cost), places: node.n - node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length }
   }
 
   /** The undecided item that would raise the bound most if it could not go its best way. -1 when all are decided. */
@@ -219,6 +249,7 @@ export class ComponentSearch {
   }
 
   private withinLimits(uses: readonly number[]): boolean {
+    if (this.part.items.some((item, i) => item.must && uses[i]! < 0)) return false
     return this.part.limits.every((limit) => {
       const used = limit.items.filter(i => uses[i]! >= 0)
       return used.length <= (limit.courses ?? Infinity) && used.reduce((sum, i) => sum + this.part.items[i]!.credits, 0) <= (limit.credits ?? Infinity)

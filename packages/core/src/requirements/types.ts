@@ -1,6 +1,9 @@
 import type { CourseFilter } from '../catalog/filter'
 import type { CourseCode, Credits } from '../catalog/types'
 
+/** At most so many credits or courses of a line may come from these courses. */
+export interface Cap { filter: CourseFilter, credits?: Credits, courses?: number }
+
 /** A line that courses fill: `courses` of them and/or `credits` from the filter, each with at least `minGrade`. */
 export interface CourseLine {
   kind: 'courses'
@@ -10,9 +13,13 @@ export interface CourseLine {
   courses?: number
   credits?: Credits
   minGrade?: string
+  caps?: Cap[]
+  /** The courses used must come from at least so many subjects. */
+  subjects?: number
 }
 
 export interface AllOf { kind: 'all', id: string, title: string, children: RequirementNode[] }
+/** At least n of the children must be met; the ones nearest to it are kept, the others set aside. */
 export interface SomeOf { kind: 'some', id: string, title: string, n: number, children: RequirementNode[] }
 export type RequirementNode = CourseLine | AllOf | SomeOf
 
@@ -21,19 +28,49 @@ export type Hue = 'moss' | 'lake' | 'clay' | 'slate' | 'plum' | 'fern'
 /** A top-level area of a program; it is also a lane of the plan. */
 export interface Area extends AllOf { hue: Hue }
 
+/** A rule about the program as a whole; no course is used up by it. */
+export type ProgramRule
+  /** Average of at least `minimum` (hundredths of a grade point) over everything, over what the program uses, or over a filter. */
+  = | { kind: 'gpa', id: string, title: string, minimum: number, scope: 'overall' | 'program' | CourseFilter }
+  /** Credits from a filter (all courses when there is none); `here` counts only what was taken at this institution. */
+    | { kind: 'credits', id: string, title: string, credits: Credits, filter?: CourseFilter, here?: boolean }
+  /** Something without credit, recorded when it is done. */
+    | { kind: 'milestone', id: string, title: string, words: string }
+
+/** How many courses or credits of this program may also count in another: one by code, or every one of a kind. */
+export interface SharingRule { with: string, courses?: number, credits?: Credits }
+
+export type ProgramKind = 'major' | 'minor' | 'certificate' | 'institution'
+
 export interface Program {
   code: string
-  kind: 'major' | 'minor' | 'certificate' | 'institution'
+  kind: ProgramKind
   title: string
   catalogYear: number
   totalCredits: Credits
-  /** Hundredths of a grade point. */
-  gpaMinimum: number
-  /** Credits that must be earned at this institution. */
-  creditsHere: Credits
   areas: Area[]
+  rules: ProgramRule[]
   /** Lines that look across the base tree: a course that counts there counts here again. */
   overlays: CourseLine[]
-  /** The sequence that departments hand out: courses (or line ids for a choice) by suggested term. */
+  sharing: SharingRule[]
+  /** The sequence that departments hand out, by suggested term. */
   suggested: { name: string, courses: CourseCode[] }[]
 }
+
+/** A rule of a program lifted for one student by somebody entitled to. */
+export type RequirementException = { id: number, program: string, line: string, reason: string, by: string } & (
+  /** `course` counts on the line although the filter does not name it; in the place of `instead` where the line lists every course. */
+  | { kind: 'substitution', course: CourseCode, instead: CourseCode | null }
+  /** The line, or only the listed course `course` of it, is not asked of this student. */
+  | { kind: 'waiver', course: CourseCode | null }
+)
+
+/** Code and catalog year together: `WSC-BS-2025`. */
+export const programId = (program: Pick<Program, 'code' | 'catalogYear'>) => `${program.code}-${program.catalogYear}`
+
+export function linesOfNode(node: RequirementNode): CourseLine[] {
+  return node.kind === 'courses' ? [node] : node.children.flatMap(linesOfNode)
+}
+
+/** Every line of a program, base tree first, then overlays. */
+export const linesOfProgram = (program: Program) => [...program.areas.flatMap(linesOfNode), ...program.overlays]

@@ -1,0 +1,223 @@
+import { isOffered, sayTerm, termOrder, termsAhead } from '../catalog/terms'
+import { matchesFilter } from '../catalog/filter'
+import type { Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
+import { earnsCredit, meetsGrade, type GradeScale } from '../grades/scale'
+import { STANDING_CREDITS } from '../grades/status'
+import { ruleOf } from '../planning/checks'
+import type { Expression } from '../prerequisites/types'
+import { isTaken } from './candidates'
+import type { LineReport, ProgramReport } from './report'
+
+export interface ReachInput {
+  /** Record and registrations; the plan does not matter to what can be reached. */
+  items: readonly CourseItem[]
+  programs: readonly string[]
+  placements: Readonly<Record<string, number>>
+  /** Courses whose prerequisite was lifted. */
+  permissions: readonly string[]
+  courses: ReadonlyMap<string, Course>
+  terms: readonly Term[]
+  scale: GradeScale
+  today: LocalDate
+}
+
+/** When a course can be taken at the earliest, or why never. */
+export interface Reached {
+  /** Position among `Reach.terms`; null when it cannot be taken any more. */
+  at: number | null
+  /** The course that had to come first and decided it. */
+  after: CourseCode | null
+  why: string
+}
+
+/** A moment in terms ahead: -1 is now, 0 the first term ahead; null is never. */
+interface Moment { at: number | null, after: CourseCode | null, why: string }
+const NOW: Moment = { at: -1, after: null, why: '' }
+
+/**
+ * Earliest terms of all courses from record, prerequisites and offering patterns, without regard to the load of a term:
+ * the forward pass of the critical path method (Kelley & Walker 1959, "Critical-path planning and scheduling").
+ * So each is a lower bound, and a course that has none cannot be taken any more.
+ */
+export class Reach {
+  readonly terms: Term[]
+  private readonly known = new Map<CourseCode, Reached>()
+  private readonly caps: Credits[]
+  private readonly earned: Credits
+
+  constructor(private readonly input: ReachInput) {
+    this.terms = termsAhead(input.terms, input.today)
+    this.earned = input.items.filter(item => item.state !== 'completed' || earnsCredit(input.scale, item.grade)).reduce((sum, item) => sum + item.credits, 0)
+    let sum = 0
+    this.caps = this.terms.map(term => sum += term.loadCap)
+  }
+
+  of(code: CourseCode): Reached {
+    const before = this.known.get(code)
+    if (before) return before
+    // Courses that ask for each other in a ring can never begin.
+    this.known.set(code, { at: null, after: null, why: `${code} asks for itself` })
+    const found = this.find(code)
+    this.known.set(code, found)
+    return found
+  }
+
+  private find(code: CourseCode): Reached {
+    const course = this.input.courses.get(code)
+    if (!course) return { at: null, after: null, why: `${code} is not in the catalog` }
+    const excluded = this.input.items.find(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(this.input.scale, item.grade)))
+    if (excluded) return { at: null, after: null, why: `${code} gives no credit beside ${excluded.course}, which is ${excluded.state === 'completed' ? 'passed' : excluded.state}` }
+    const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
+    if (ready.at === null) return { at: null, after: ready.after, why: `${code} needs something that cannot be had any more: ${ready.why}` }
+    const at = this.terms.findIndex((term, t) => t >= ready.at! && (course.offered.seasons.length === 0 || isOffered(course, term)))
+    if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? `${code} was last offered in ${sayTerm(course.offered.until)}` : `${code} is in no term ahead` }
+    return { at, after: ready.after, why: '' }
+  }
+
+  /** The first term (as a position) in which a rule can hold. */
+  private moment(rule: Expression | null): Moment {
+    if (!rule) return NOW
+    const { placements, programs, items, scale } = this.input
+    const never = (why: string): Moment => ({ at: null, after: null, why })
+    switch (rule.kind) {
+      case 'course': return this.courseMoment(rule)
+      case 'permission': return NOW
+      case 'placement': return (placements[rule.test] ?? -1) >= rule.score ? NOW : never(`a ${rule.test} placement of ${rule.score}`)
+      case 'program': return programs.includes(rule.program) ? NOW : never(`being in ${rule.program}`)
+      case 'standing': return this.creditsMoment(STANDING_CREDITS[rule.standing])
+      case 'credits': {
+        const mine = items.filter((item) => {
+          const course = this.input.courses.get(item.course)
+          return (!rule.subject || course?.subject === rule.subject) && (course?.number ?? 0) >= (rule.levelMin ?? 0) && (item.state !== 'completed' || earnsCredit(scale, item.grade))
+        })
+        const have = mine.reduce((sum, item) => sum + item.credits, 0)
+        return have >= rule.credits ? NOW : this.creditsMoment(this.earned + rule.credits - have)
+      }
+      case 'all': return this.nth(rule.of, rule.of.length)
+      case 'any': return this.nth(rule.of, 1)
+      case 'atLeast': return this.nth(rule.of, rule.n)
+    }
+  }
+
+  /** When so many credits can be there: terms filled to their caps, one after the other. */
+  private creditsMoment(credits: Credits): Moment {
+    if (this.earned >= credits) return NOW
+    const full = this.caps.findIndex(cap => this.earned + cap >= credits)
+    return full < 0 ? { at: null, after: null, why: `${credits / 100} credits` } : { at: full + 1, after: null, why: '' }
+  }
+
+  private courseMoment(rule: Extract<Expression, { kind: 'course' }>): Moment {
+    const accepted = [rule.course, ...this.input.courses.get(rule.course)?.equivalents ?? []]
+    for (const item of this.input.items) {
+      if (!accepted.includes(item.course)) continue
+      if (item.state === 'completed' ? meetsGrade(this.input.scale, item.grade, rule.minGrade) : true) {
+        const term = this.terms.findIndex(candidate => candidate.code === item.term)
+        return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: '' }
+      }
+    }
+    const first = accepted.map(code => ({ code, reached: this.of(code) })).sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity))[0]!
+    return first.reached.at === null
+      ? { at: null, after: null, why: first.reached.why }
+      : { at: first.reached.at + (rule.alongside ? 0 : 1), after: first.code, why: '' }
+  }
+
+  /** When `n` of the rules can hold: the n-th earliest. */
+  private nth(rules: readonly Expression[], n: number): Moment {
+    if (n === 0) return NOW
+    const moments = rules.map(rule => this.moment(rule)).sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity))
+    return moments[n - 1]!
+  }
+
+  /** The courses that lead to this one, first to last, itself included. */
+  chain(code: CourseCode): CourseCode[] {
+    const { after } = this.of(code)
+    return after ? [...this.chain(after), code] : [code]
+  }
+
+  /** How many terms filled to their caps these credits take: a position like `Reached.at`, -1 for none. */
+  termsFor(credits: Credits): number | null {
+    if (credits <= 0) return -1
+    const at = this.caps.findIndex(cap => cap >= credits)
+    return at < 0 ? null : at
+  }
+}
+
+/** Courses that could still fill an open line, each with its earliest term; soonest first. */
+export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled'>, items: readonly CourseItem[], reach: Reach, { courses, scale }: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
+  const pool = line.unfilled.length > 0
+    ? line.unfilled.flatMap(code => courses.get(code) ?? [])
+    : [...courses.values()].filter(course => matchesFilter(course, line.filter))
+  return pool.filter(course => !isTaken(course, items, scale)).map(course => ({ course, reached: reach.of(course.code) }))
+    .sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code))
+}
+
+/** Open lines that no course still to be had can fill, by line id, each with the reason and what to do. */
+export function findUnreachable(report: ProgramReport, items: readonly CourseItem[], reach: Reach, input: Pick<ReachInput, 'courses' | 'scale'>): Record<string, string> {
+  const lost: Record<string, string> = {}
+  for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
+    if (line.open === 0 || line.setAside) continue
+    const ways = waysToFill(line, items, reach, input)
+    const possible = ways.filter(({ reached }) => reached.at !== null)
+    const reasons = [...new Set(ways.filter(({ reached }) => reached.at === null).map(({ reached }) => reached.why))]
+    const enough = line.unfilled.length > 0
+      ? possible.length === ways.length && ways.length === line.unfilled.length
+      : possible.reduce((sum, { course }) => sum + Math.max(course.creditsMax, NOMINAL) * course.repeatLimit, 0) >= line.open
+    if (!enough) lost[line.id] = `${reasons.length > 0 ? `${sentence(reasons.slice(0, 2).join('; '))} ` : 'No course that is left fits this line. '}Ask your advisor for a substitution or a waiver.`
+  }
+  return lost
+}
+
+const NOMINAL = 300
+const sentence = (words: string) => `${words}.`
+
+export interface EarliestFinish {
+  /** Null when something cannot be reached at all. */
+  term: { code: TermCode, name: string } | null
+  /** Position among the terms ahead; -1 when nothing is left to do. */
+  at: number | null
+  decidedBy: 'nothing left' | 'chain' | 'load' | 'unreachable'
+  /** The courses that decide it, first to last; empty when the load does. */
+  chain: CourseCode[]
+  creditsLeft: Credits
+}
+
+/**
+ * The earliest term in which a program can be complete: the later of the longest chain of prerequisites with its offering patterns,
+ * and of the terms that the credits left fill to their caps. A lower bound: what it names cannot be beaten, and may not always be met.
+ * `report` must have been read without the plan.
+ */
+export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
+  const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
+  const total = report.rules.some(rule => rule.kind === 'total') ? Math.max(0, report.totalCredits - creditsOf(report, input)) : 0
+  const creditsLeft = Math.max(report.open, total)
+  let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
+  for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
+    if (line.open === 0 || line.setAside) continue
+    const ways = waysToFill(line, input.items, reach, input).filter(({ reached }) => reached.at !== null)
+    let filled = 0
+    let last: { course: Course, reached: Reached } | undefined
+    for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
+      last = way
+      filled += Math.max(way.course.credits, NOMINAL)
+      if (filled >= line.open) break
+    }
+    const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
+    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], creditsLeft }
+    if (last.reached.at! > longest.at) longest = { at: last.reached.at!, chain: reach.chain(last.course.code) }
+  }
+  const load = reach.termsFor(creditsLeft)
+  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], creditsLeft }
+  const at = Math.max(load, longest.at)
+  if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], creditsLeft }
+  const term = reach.terms[Math.max(0, at)]!
+  return { term: { code: term.code, name: term.name }, at, decidedBy: longest.at >= load && longest.chain.length > 0 ? 'chain' : 'load', chain: longest.at >= load ? longest.chain : [], creditsLeft }
+}
+
+function creditsOf(report: ProgramReport, { items }: Pick<ReachInput, 'items'>): Credits {
+  return items.filter(item => report.couldCount[item.id]).reduce((sum, item) => sum + item.credits, 0)
+}
+
+function lastRegistered(items: readonly CourseItem[], reach: Reach): number {
+  const last = items.filter(item => item.state === 'registered' && item.term).map(item => termOrder(item.term!)).sort((a, b) => b - a)[0]
+  return last === undefined ? -1 : reach.terms.findIndex(term => termOrder(term.code) === last)
+}

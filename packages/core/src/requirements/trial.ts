@@ -1,0 +1,31 @@
+import type { CourseItem, Credits } from '../catalog/types'
+import { earliestFinish, findUnreachable, type EarliestFinish, type Reach, type ReachInput } from './reach'
+import { readProgram, type ProgramReport, type ReportInput } from './report'
+
+/** A program read against a record that may have been made for another one. */
+export interface ProgramTrial {
+  report: ProgramReport
+  /** Completed and running courses that the program uses. */
+  carriesOver: { items: CourseItem[], credits: Credits }
+  /** Completed and running courses for which it has no line; they give credits towards the total at most. */
+  lost: { items: CourseItem[], credits: Credits }
+  /** Open with nothing but the record: what would have to be planned. */
+  open: Credits
+  unreachable: Record<string, string>
+  finish: EarliestFinish
+}
+
+/** What would become of this record in that program; nothing is changed by asking. The plan is left out. */
+export function tryProgram(input: Omit<ReportInput, 'pins' | 'forced'>, reach: Reach, known: Pick<ReachInput, 'courses' | 'scale'>): ProgramTrial {
+  const items = input.items.filter(item => item.state !== 'planned' && item.state !== 'picked')
+  const report = readProgram({ ...input, items })
+  const usedIds = new Set([...report.areas.flatMap(area => area.lines), ...report.overlays].flatMap(line => line.uses.map(use => use.item.id)))
+  // Only what could give credit at all can carry over or be lost.
+  const counted = items.filter(item => item.id in report.couldCount)
+  const part = (list: CourseItem[]) => ({ items: list, credits: list.reduce((sum, item) => sum + item.credits, 0) })
+  return {
+    report, open: report.open + report.overlays.reduce((sum, line) => sum + line.open, 0),
+    carriesOver: part(counted.filter(item => usedIds.has(item.id))), lost: part(counted.filter(item => !usedIds.has(item.id))),
+    unreachable: findUnreachable(report, items, reach, known), finish: earliestFinish(report, reach, { items, ...known }),
+  }
+}

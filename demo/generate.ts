@@ -3,13 +3,15 @@ import {
   type Bundle, type Course, type CourseItem, type Section, type Term,
 } from '@ridgeway/core'
 import { FAMILY_NAMES, GIVEN_NAMES } from './people'
-import { PROGRAMS } from './programs'
+import { findProgram } from './programs'
 import type { Random } from './random'
 import { TRAVEL } from './calendar'
 
 export interface GeneratedStudent {
   name: string
   username: string
+  /** Programs with their catalog year. */
+  programs: string[]
   record: Omit<CourseItem, 'id'>[]
   /** Courses planned for the coming term. */
   planned: string[]
@@ -18,6 +20,8 @@ export interface GeneratedStudent {
 }
 
 const GRADES = ['A', 'A-', 'B+', 'B', 'B', 'B-', 'C+', 'C', 'C', 'C-', 'D', 'F', 'W']
+/** Of ten students, six are in Watershed Science; the others spread over the other degrees. */
+const DEGREES = ['WSC-BS', 'WSC-BS', 'UPH-BA', 'WSC-BS', 'TIM-BS', 'WSC-BS', 'WSC-BS', 'GFT-AAS', 'WSC-BS', 'UPH-BA']
 const FALL_AND_SPRING = (terms: readonly Term[]) => terms.filter(term => term.season !== 'summer')
 
 /** Students who follow the suggested sequence with detours; seniors are registered for the coming term and fill its seats. */
@@ -29,10 +33,11 @@ export function generateStudents(count: number, terms: readonly Term[], courses:
     const name = freshName(names, random)
     names.add(name)
     const semesters = 1 + index % past.length
-    const record = generateRecord(past.slice(-semesters), courses, random)
-    const planned = nextCourses(record, coming, courses, random)
+    const degree = `${DEGREES[index % DEGREES.length]}-2025`
+    const record = generateRecord(past.slice(-semesters), courses, random, degree)
+    const planned = nextCourses(record, coming, courses, random, degree)
     const earned = record.reduce((sum, item) => sum + (item.state === 'completed' && LETTER_SCALE[item.grade!]?.earns ? item.credits : 0), 0)
-    const student: GeneratedStudent = { name, username: `s${String(index + 1).padStart(4, '0')}`, record, planned, bundles: [], waitlisted: [] }
+    const student: GeneratedStudent = { name, programs: [degree, 'TSS-CERT-2025'], username: `s${String(index + 1).padStart(4, '0')}`, record, planned, bundles: [], waitlisted: [] }
     if (earned >= 6000) register(student, coming, courses, sections, random)
     return student
   })
@@ -45,11 +50,11 @@ function freshName(taken: ReadonlySet<string>, random: Random): string {
   }
 }
 
-function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random): GeneratedStudent['record'] {
+function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random, degree: string): GeneratedStudent['record'] {
   const record: GeneratedStudent['record'] = []
   terms.forEach((term, index) => {
     const underWay = index === terms.length - 1
-    for (const code of nextCourses(record, term, courses, random)) {
+    for (const code of nextCourses(record, term, courses, random, degree)) {
       record.push({ course: code, term: term.code, credits: courses.get(code)!.credits, grade: underWay ? null : random.pick(GRADES), state: underWay ? 'under way' : 'completed', source: 'here' })
     }
   })
@@ -57,11 +62,11 @@ function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Cou
 }
 
 /** The next courses of the sequence (with a detour now and then) that the record allows and the term offers. */
-function nextCourses(record: GeneratedStudent['record'], term: Term, courses: ReadonlyMap<string, Course>, random: Random): string[] {
+function nextCourses(record: GeneratedStudent['record'], term: Term, courses: ReadonlyMap<string, Course>, random: Random, degree: string): string[] {
   const items = record.map((item, i) => ({ ...item, id: String(i) }))
   const had = new Set(items.filter(item => item.state !== 'completed' || LETTER_SCALE[item.grade!]?.earns).map(item => item.course))
-  const sequence = PROGRAMS[0]!.suggested.flatMap(step => step.courses)
-  const detours = random.shuffle([...courses.keys()].filter(code => courses.get(code)!.number < 260)).slice(0, 6)
+  const sequence = findProgram(degree).suggested.flatMap(step => step.courses)
+  const detours = random.shuffle([...courses.keys()].filter(code => courses.get(code)!.number < 260 && !courses.get(code)!.offered.until)).slice(0, 6)
   const chosen: string[] = []
   let credits = 0
   for (const code of [...sequence, ...detours]) {

@@ -7,7 +7,7 @@ import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calen
 import { COURSES } from './courses'
 import { generateStudents, type GeneratedStudent } from './generate'
 import { ADVISORS, DEMO_PASSWORD, OFFICE, STUDENTS, type AuthoredStudent } from './people'
-import { PROGRAMS } from './programs'
+import { PROGRAMS, findProgram } from './programs'
 import { Random } from './random'
 import { makeSections } from './sections'
 
@@ -79,6 +79,9 @@ class PeopleRows {
   readonly programs: Rows = []
   readonly records: Rows = []
   readonly holds: Rows = []
+  readonly exceptions: Rows = []
+  readonly milestones: Rows = []
+  readonly wishes: Rows = []
   readonly plans: Rows = []
   readonly entries: Rows = []
   readonly requests: Rows = []
@@ -95,7 +98,7 @@ class PeopleRows {
   tables(): [unknown, Rows][] {
     return [
       [schema.people, this.people], [schema.students, this.students], [schema.studentPrograms, this.programs], [schema.records, this.records],
-      [schema.holds, this.holds], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.signOffRequests, this.requests],
+      [schema.holds, this.holds], [schema.exceptions, this.exceptions], [schema.milestones, this.milestones], [schema.programRequests, this.wishes], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.signOffRequests, this.requests],
       [schema.signOffs, this.signOffs], [schema.lineUpRows, this.lineUps], [schema.registrations, this.registrations],
       [schema.waitlistEntries, this.waitlist], [schema.termsAcceptances, this.acceptances], [schema.ledger, this.ledger],
     ]
@@ -112,18 +115,28 @@ class PeopleRows {
     return id
   }
 
-  private addStudent(id: number, advisor: number, values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number }) {
+  private addStudent(id: number, advisor: number, values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[] }) {
     this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {}, targetLoad: values.targetLoad ?? null })
-    PROGRAMS.forEach((program, position) => this.programs.push({ student: id, program: programId(program), position }))
+    const programs = values.programs ?? ['WSC-BS-2025', 'TSS-CERT-2025']
+    programs.forEach((program, position) => this.programs.push({ student: id, program: programId(findProgram(program)), position }))
   }
 
   addAuthored(student: AuthoredStudent) {
     const id = this.addPerson(student.username, student.name, 'student', student.story, true)
     const advisor = this.ids.get(student.advisor)!
     this.addStudent(id, advisor, student)
-    this.records.push(...readTransfer(student.transfer ?? ''), ...readRecord(student.record, this.courses))
+    this.records.push(...readTransfer(student.transfer ?? '', 'transfer'), ...readTransfer(student.exam ?? '', 'exam'), ...readRecord(student.record, this.courses))
     this.records.forEach(row => row.student ??= id)
     this.addPlan(id, readTerms(student.plan).map(({ term, code }) => ({ term, code })))
+    for (const exception of student.exceptions ?? []) {
+      this.exceptions.push({ student: id, term: null, value: null, instead: null, ...exception, grantedBy: advisor, grantedAt: '2026-10-12T15:30:00.000Z' })
+      this.addLedger(id, advisor, `grant ${exception.kind}`, { program: exception.program, line: exception.line, course: exception.course, reason: exception.reason }, '2026-10-12T15:30:00.000Z')
+    }
+    for (const name of student.milestones ?? []) {
+      const [program, milestone] = name.split('/')
+      this.milestones.push({ student: id, program, milestone, recordedBy: advisor, recordedAt: '2026-04-20T18:00:00.000Z' })
+    }
+    if (student.wishes) this.wishes.push({ student: id, ...student.wishes, askedAt: '2026-11-05T19:10:00.000Z', state: 'asked', decidedBy: null, decidedAt: null, words: '' })
     if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
     if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: '' })
     if (student.signedOff) {
@@ -149,7 +162,7 @@ class PeopleRows {
   addGenerated(student: GeneratedStudent, index: number) {
     const id = this.addPerson(student.username, student.name, 'student', '', false)
     const advisor = 1 + index % ADVISORS.length
-    this.addStudent(id, advisor, { placements: { MTH: 70 } })
+    this.addStudent(id, advisor, { placements: { MTH: 70 }, programs: student.programs })
     this.records.push(...student.record.map(item => ({ ...item, student: id })))
     this.addPlan(id, student.planned.map(code => ({ term: '2027SP', code })))
     // Most are signed off, whoever is registered certainly; a few have asked, a few are silent.
@@ -232,9 +245,9 @@ function readRecord(text: string, courses: ReadonlyMap<string, Course>): Rows {
   })
 }
 
-function readTransfer(text: string): Rows {
+function readTransfer(text: string, source: 'transfer' | 'exam'): Rows {
   return text.split(', ').filter(Boolean).map((entry) => {
     const [subject, number, credits] = entry.split(' ') as [string, string, string]
-    return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed', source: 'transfer' }
+    return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed', source }
   })
 }

@@ -22,3 +22,19 @@ const operation = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('note'), entry: entryId, note: z.string().max(500) }),
 ])
 export const PlanEditRequest = z.object({ baseVersion: z.number().int().min(0), operations: z.array(operation).min(1).max(50) })
+
+const programCode = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program code such as WSC-BS')
+const programIds = z.array(z.string().regex(/^[A-Z][A-Z0-9-]{1,18}-\d{4}$/, 'a program and its catalog year, such as WSC-BS-2025')).min(1, 'choose at least one program').max(4)
+const lineId = z.string().regex(/^[a-z0-9][a-z0-9-]*$/).max(40)
+const reason = z.string().trim().min(3, 'say why, in a few words').max(300)
+
+export const UsePinRequest = z.object({ item: entryId, program: programCode, line: lineId.nullable() })
+export const ExceptionRequest = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('substitution'), program: programCode, line: lineId, course: courseCode, instead: courseCode.nullable(), reason }),
+  z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable(), reason }),
+])
+export const ExceptionQuery = z.object({ id: z.coerce.number().int().positive() })
+export const MilestoneRequest = z.object({ program: programCode, milestone: lineId, done: z.boolean() })
+export const ProgramChangeRequest = z.object({ programs: programIds, note: z.string().max(500).default('') })
+export const ProgramDecision = z.object({ granted: z.boolean(), words: z.string().max(500).default('') })
+export const ProgramFileRequest = z.object({ text: z.string().min(1, 'the file is empty').max(150_000, 'a program file has at most 150 kB'), keep: z.boolean() })

@@ -8,7 +8,7 @@ const { local } = useNow()
 const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
 const termMenu = ref(false)
 const keysShown = ref(false)
-onMounted(catalog.load)
+onMounted(() => catalog.load())
 
 let lastG = 0
 useEventListener('keydown', (event: KeyboardEvent) => {

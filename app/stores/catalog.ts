@@ -14,8 +14,8 @@ export const useCatalogStore = defineStore('catalog', () => {
   const programs = shallowRef<Map<string, Program>>(new Map())
   const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy'>>({ scale: {}, repeatPolicy: 'best' })
 
-  async function load() {
-    if (ready.value) return
+  async function load(again = false) {
+    if (ready.value && !again) return
     const college = await $fetch('/api/catalog')
     name.value = college.name
     creditPrice.value = college.creditPrice

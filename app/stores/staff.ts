@@ -1,10 +1,12 @@
 import type { AdviseeRow } from '~~/server/services/advisees'
+import type { ProgramCheck } from '~~/server/services/programs'
 import type { SeatRow } from '~~/server/services/office'
 import { toProblem, type Problem } from '~/composables/useApi'
 
 /** Lists of the advisor and of the office. */
 export const useStaffStore = defineStore('staff', () => {
   const workingTerm = useWorkingTermStore()
+  const catalog = useCatalogStore()
   const advisees = shallowRef<AdviseeRow[] | null>(null)
   const seats = shallowRef<SeatRow[] | null>(null)
   const openings = shallowRef<{ term: string, from: string, words: string }[]>([])
@@ -28,5 +30,16 @@ export const useStaffStore = defineStore('staff', () => {
   const loadOpenings = () => read(async () => {
     openings.value = await $fetch<{ term: string, from: string, words: string }[]>('/api/openings')
   })
-  return { advisees, seats, openings, failed, loadAdvisees, loadSeats, loadOpenings }
+  /** Checks a program file and, with `keep`, puts it in force; the catalog is then read again. */
+  async function sendProgramFile(text: string, keep: boolean): Promise<ProgramCheck | Problem> {
+    try {
+      const answer = await $fetch<ProgramCheck>('/api/programs', { method: 'POST', body: { text, keep } })
+      if (keep) await catalog.load(true)
+      return answer
+    }
+    catch (error) {
+      return toProblem(error)
+    }
+  }
+  return { sendProgramFile, advisees, seats, openings, failed, loadAdvisees, loadSeats, loadOpenings }
 })

@@ -35,7 +35,7 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
     .innerJoin(s.people, eq(s.people.id, s.students.person)).where(eq(s.students.advisor, advisor))
   const ids = mine.map(row => row.student.person)
   if (ids.length === 0) return []
-  const [programs, records, registered, plans, requests, signOffs, holds, exceptions] = await Promise.all([
+  const [programs, records, registered, plans, requests, signOffs, holds, exceptions, changes] = await Promise.all([
     db.select().from(s.studentPrograms).where(inArray(s.studentPrograms.student, ids)),
     db.select().from(s.records).where(inArray(s.records.student, ids)),
     db.select().from(s.registrations).where(inArray(s.registrations.student, ids)),
@@ -44,6 +44,7 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
     db.select().from(s.signOffs).where(and(inArray(s.signOffs.student, ids), eq(s.signOffs.term, termCode))),
     db.select().from(s.holds).where(inArray(s.holds.student, ids)),
     db.select().from(s.exceptions).where(inArray(s.exceptions.student, ids)),
+    db.select().from(s.programRequests).where(and(inArray(s.programRequests.student, ids), eq(s.programRequests.state, 'asked'))),
   ])
   const rows = mine.map(({ student, name }): AdviseeRow => {
     const of = <T extends { student: number }>(list: T[]) => list.filter(row => row.student === student.person)
@@ -55,7 +56,7 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
     const codes = of(programs).sort((a, b) => a.position - b.position).flatMap(row => college.programs.get(row.program) ?? [])
     const permissions = of(exceptions).filter(e => e.kind === 'prerequisite' && e.course).map(e => e.course!)
     return describe(college, { name, termCode, now, date, student, record, entries, permissions, programs: codes,
-      asked: of(requests).length > 0, signedOff: of(signOffs).length > 0, holds: of(holds).filter(hold => !hold.cleared).length })
+      asked: of(requests).length > 0, wantsChange: of(changes).length > 0, signedOff: of(signOffs).length > 0, holds: of(holds).filter(hold => !hold.cleared).length })
   })
   return rows.sort((a, b) => b.urgency - a.urgency || a.name.localeCompare(b.name))
 }
@@ -71,6 +72,7 @@ interface Raw {
   permissions: string[]
   programs: { code: string, title: string }[]
   asked: boolean
+  wantsChange: boolean
   signedOff: boolean
   holds: number
 }
@@ -89,6 +91,7 @@ function describe(college: College, raw: Raw): AdviseeRow {
   const average = gpa(attempts, catalog.scale).value
   const needs: [boolean, number, string][] = [
     [raw.asked, 32, 'asks for sign-off'],
+    [raw.wantsChange, 20, 'asks to change program'],
     [blockers > 0, 16, `${blockers} ${blockers === 1 ? 'problem' : 'problems'} next term`],
     [opensSoon && !raw.signedOff && !raw.asked, 8, 'opens without sign-off'],
     [average !== null && average < 200, 6, 'GPA under 2.00'],

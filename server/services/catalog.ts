@@ -27,6 +27,11 @@ export function loadCollege(db: Database): Promise<College> {
   return reading
 }
 
+/** After a change of the catalog: the next reader reads it afresh. */
+export function forgetCollege(db: Database): void {
+  loaded.delete(db)
+}
+
 async function readCollege(db: Database): Promise<College> {
   const [institution, sites, travel, terms, sessions, openings, courses, programs] = await Promise.all([
     db.query.institution.findFirst(), db.query.sites.findMany(), db.query.siteTravel.findMany(), db.query.terms.findMany(),

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
 import {
-  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type PlanEntry, type Section, type StudentFile, type Term,
+  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type PlanEntry, type RequirementException, type Section, type StudentFile, type Term,
 } from '@ridgeway/core'
 import type { Database, Executor } from '../db/connect'
 import * as s from '../db/schema'
@@ -20,6 +20,8 @@ export interface StudentState {
   file: StudentFile
   /** Programs with their catalog year, in order. */
   programIds: string[]
+  /** The newest wish to change them, with its answer. */
+  programChange: ProgramChange | null
   lineUp: LineUpRow[]
   registered: Registered[]
   waitlisted: { section: number, course: string, label: string, place: number, offerUntil: string | null }[]
@@ -31,6 +33,7 @@ export interface StudentState {
   termsAcceptedAt: string | null
 }
 
+export interface ProgramChange { programs: string[], note: string, askedAt: string, state: 'asked' | 'granted' | 'declined' | 'taken back', words: string }
 export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number }
 export interface Registered { section: number, course: string, label: string, term: string, credits: number, at: string, run: string }
 
@@ -40,8 +43,11 @@ export function findTerm(college: College, code: string): Term {
   return term
 }
 
-/** Reads everything that the rules and the views need about a student. */
-export async function readStudent(db: Database, tx: Executor, id: number, termCode: string): Promise<StudentState> {
+/**
+ * Reads everything that the rules and the views need about a student. A registration needs nothing of what only
+ * the requirements look at, and leaves it out.
+ */
+export async function readStudent(db: Database, tx: Executor, id: number, termCode: string, forViews = true): Promise<StudentState> {
   const college = await loadCollege(db)
   const term = findTerm(college, termCode)
   const clock = await today(tx, college.zone)
@@ -69,6 +75,7 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
     placements: row.student.placements,
     permissions: exceptions.filter(exception => exception.kind === 'prerequisite' && exception.course).map(exception => exception.course!),
     capRaised: Object.fromEntries(exceptions.filter(e => e.kind === 'load' && e.term && e.value).map(e => [e.term!, e.value!])),
+    ...(forViews ? await readRequirementFacts(tx, id) : {}),
   }
   const earned = earnedCredits(standingAttempts(record, college.catalog.courses, college.catalog.scale, college.catalog.repeatPolicy).standing, college.catalog.scale)
   const openings = college.openings.filter(rule => rule.term === termCode)
@@ -82,12 +89,34 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   return {
     id, name: row.person.name, email: row.person.email, programConfirmed: row.student.programConfirmed, targetLoad: row.student.targetLoad,
     advisor: advisor && { id: advisor.id, name: advisor.name, email: advisor.email },
-    plan: entriesAndPlan.plan, file, programIds: programRows.map(program => program.program),
+    programChange: forViews ? await readProgramChange(tx, id) : null, plan: entriesAndPlan.plan, file, programIds: programRows.map(program => program.program),
     lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position })),
     registered, waitlisted, gates, opening: opening && { from: opening.from, words: opening.words },
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
     signOff, signOffAskedAt: asked?.askedAt ?? null, termsAcceptedAt: accepted?.at ?? null,
   }
+}
+
+/** What only the reading of requirements needs: pinned uses, substitutions and waivers, milestones. */
+async function readRequirementFacts(tx: Executor, student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones'>> {
+  const pins = await tx.select().from(s.usePins).where(eq(s.usePins.student, student))
+  const granted = await tx.select({ exception: s.exceptions, by: s.people.name }).from(s.exceptions)
+    .innerJoin(s.people, eq(s.people.id, s.exceptions.grantedBy)).where(eq(s.exceptions.student, student)).orderBy(asc(s.exceptions.id))
+  const done = await tx.select().from(s.milestones).where(eq(s.milestones.student, student))
+  return {
+    usePins: pins.map(({ item, program, line }) => ({ item, program, line })),
+    exceptions: granted.flatMap(({ exception: { id, kind, program, line, course, instead, reason }, by }): RequirementException[] => {
+      if (!program || !line) return []
+      if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
+      return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
+    }),
+    milestones: done.map(row => `${row.program}/${row.milestone}`),
+  }
+}
+
+async function readProgramChange(tx: Executor, student: number): Promise<ProgramChange | null> {
+  const [row] = await tx.select().from(s.programRequests).where(eq(s.programRequests.student, student)).orderBy(desc(s.programRequests.id)).limit(1)
+  return row ? { programs: row.programs, note: row.note, askedAt: row.askedAt, state: row.state, words: row.words } : null
 }
 
 function toItem(row: typeof s.records.$inferSelect): CourseItem {

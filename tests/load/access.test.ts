@@ -39,6 +39,14 @@ const ROUTES: Record<string, { access: Record<Who, 401 | 403 | typeof IN>, body?
   'POST /api/students/[id]/sign-off': { access: fileWrite, body: {} },
   'POST /api/students/[id]/terms': { access: own, body: {} },
   'POST /api/students/[id]/program': { access: own, body: {} },
+  'PUT /api/students/[id]/use-pins': { access: fileWrite, body: {} },
+  'POST /api/students/[id]/exceptions': { access: fileWrite, body: {} },
+  'DELETE /api/students/[id]/exceptions': { access: fileWrite },
+  'PUT /api/students/[id]/milestones': { access: fileWrite, body: {} },
+  'POST /api/students/[id]/program-change': { access: own, body: {} },
+  'DELETE /api/students/[id]/program-change': { access: own },
+  'POST /api/students/[id]/program-change/decision': { access: fileWrite, body: {} },
+  'POST /api/programs': { access: office, body: {} },
 }
 
 const routes = readdirSync(resolve(import.meta.dirname, '../../server/api'), { recursive: true, encoding: 'utf8' }).filter(name => name.endsWith('.ts')).map((name) => {

@@ -38,7 +38,7 @@ export function ensurePackages(wanted) {
   apt(['install', '-y', '-q', '--no-install-recommends', ...missing])
 }
 
-export const MARIADB = [{ command: 'mariadbd', name: 'mariadb-server-core' }, { command: 'mariadb-install-db', name: 'mariadb-server-core' }]
+export const MARIADB = [{ command: 'my_print_defaults', name: 'mariadb-client-core' }, { command: 'mariadbd', name: 'mariadb-server-core' }, { command: 'mariadb-install-db', name: 'mariadb-server-core' }]
 export const CHROMIUM = [{ command: 'chromium', name: 'chromium' }]
 
 /** `npm ci` when the lock file changed since the last time. */

@@ -1,14 +1,22 @@
 <script setup lang="ts">
 import { creditRange, findCandidates, newEntryId, termPhase, type Candidate, type LineReport } from '@ridgeway/core'
+import type { Problem } from '~/composables/useApi'
 
 /** What a line asks, what counts and why, and what could fill it: placed straight into a term. */
-const props = defineProps<{ line: LineReport, program: string }>()
-defineEmits<{ close: [] }>()
+const props = defineProps<{ line: LineReport, program: string, itemId: string | null }>()
+const emit = defineEmits<{ close: [], item: [itemId: string | null] }>()
 const student = useStudentStore()
 const catalog = useCatalogStore()
+const requirements = useRequirementsStore()
+const session = useSessionStore()
 const workingTerm = useWorkingTermStore()
 const { today } = useNow()
 const said = ref('')
+const problem = ref<Problem | null>(null)
+watch(() => [props.line.id, props.itemId], () => {
+  said.value = ''
+  problem.value = null
+})
 
 const groups = computed(() => {
   const term = workingTerm.term
@@ -19,34 +27,77 @@ const groups = computed(() => {
     facts: { items: student.standing.items, programs: state.file.programs, placements: state.file.placements, permissions: state.file.permissions },
   })
   return [
-    { id: 'now', title: `${term.name}, you can take: ${found.now.length}`, list: found.now },
-    { id: 'later', title: `Later: ${found.later.length}`, list: found.later },
-    { id: 'blocked', title: `Something must come first: ${found.blocked.length}`, list: found.blocked },
+    { id: 'now', title: `Offered in ${term.name}, you can take: ${found.now.length}`, list: found.now },
+    { id: 'later', title: `Offered later: ${found.later.length}`, list: found.later },
+    { id: 'blocked', title: `Needs something first: ${found.blocked.length}`, list: found.blocked },
   ].filter(group => group.list.length > 0)
 })
 const shown = ref<Record<string, boolean>>({})
 const visible = (id: string, list: Candidate[]) => shown.value[id] ? list : list.slice(0, 6)
-const termName = (code: string | null) => code ? catalog.term(code)?.name ?? code : 'transfer'
+const termName = (code: string | null) => code ? catalog.term(code)?.name ?? code : 'transfer or exam'
+const unreachable = computed(() => requirements.unreachable[props.program]?.[props.line.id])
+const isAdvisor = computed(() => session.account?.role === 'advisor')
+const broken = computed(() => student.standing?.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [])
+/** The one course asked about, and what would change if it counted elsewhere. */
+const asked = computed(() => props.line.uses.find(use => use.item.id === props.itemId))
+const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])
 
 async function place({ course, term }: Candidate) {
   if (!term) return
-  const problem = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`, course: course.code, term: term.code, credits: course.credits }])
-  said.value = problem ? `${course.code}: ${problem}.` : `${course.code} is planned for ${term.name}.`
+  const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`, course: course.code, term: term.code, credits: course.credits }])
+  said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.`
+}
+async function pin(itemId: string, course: string, line: string | null) {
+  problem.value = await requirements.pinUse(props.program, itemId, line)
+  if (problem.value) return
+  const now = line ? requirements.lineOf(props.program, line) : undefined
+  said.value = !line ? `${course} is not pinned any more.` : now?.uses.some(use => use.item.id === itemId) ? `${course} is pinned to ${now.title}.` : `${course} is pinned, but the pin could not be kept: less would be filled that way.`
+  if (line && line !== props.line.id) emit('item', null)
+}
+async function takeBack(id: number) {
+  problem.value = await requirements.takeBack(id)
 }
 </script>
 
 <template>
   <BottomDrawer :title="line.title" @close="$emit('close')">
+    <FailedBox v-if="problem" :problem="problem" />
     <div class="parts">
       <div class="rule">
         <h2>{{ line.title }}</h2>
         <p>{{ line.rule }}</p>
-        <p v-for="use in line.uses" :key="use.item.id" class="small">
-          <b>{{ use.item.course }}</b> counts here: {{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template>, {{ termName(use.item.term) }}.
+        <p v-if="unreachable" class="blocking strong">{{ unreachable }}</p>
+        <p v-for="exception in line.exceptions" :key="exception.id" class="small exception">
+          <b>{{ exception.kind === 'waiver' ? `Waived${exception.course ? `: ${exception.course}` : ''}` : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}` }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
+          <button v-if="isAdvisor" class="words-link small" type="button" @click="takeBack(exception.id)">Take back</button>
         </p>
-        <p v-if="line.open === 0" class="second small">{{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}</p>
+        <ul class="uses">
+          <li v-for="use in line.uses" :key="use.item.id">
+            <button class="words-link" type="button" :aria-expanded="asked?.item.id === use.item.id" @click="$emit('item', asked?.item.id === use.item.id ? null : use.item.id)">{{ use.item.course }}</button>
+            <span class="small second"> {{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template>, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span>
+            <template v-if="student.mayEdit && !line.overlay">
+              <button v-if="requirements.pinOf(program, use.item.id) === line.id" class="words-link small" type="button" @click="pin(use.item.id, use.item.course, null)">Unpin</button>
+              <button v-else class="words-link small" type="button" @click="pin(use.item.id, use.item.course, line.id)">Pin here</button>
+            </template>
+          </li>
+        </ul>
+        <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">{{ pinned.words }} <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">Unpin</button></p>
+        <p v-if="line.open === 0 && line.needed > 0" class="second small">{{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}</p>
         <p class="said" role="status">{{ said }}</p>
       </div>
+
+      <div v-if="asked" class="group elsewhere">
+        <h3>Why {{ asked.item.course }} counts here</h3>
+        <p v-if="line.overlay" class="small">An overlay looks across the program: the course counts in its own line and here again.</p>
+        <p v-else-if="changes.length === 0" class="small">No other line of this program accepts it{{ asked.item.grade ? ` with ${asked.item.grade}` : '' }}.</p>
+        <ul v-else>
+          <li v-for="change in changes" :key="change.lineId" class="change">
+            <span class="small" :class="{ blocking: change.cost > 0 }">{{ change.words }}</span>
+            <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(asked.item.id, asked.item.course, change.lineId)">Pin to {{ change.title }}</button>
+          </li>
+        </ul>
+      </div>
+
       <div v-for="group in groups" :key="group.id" class="group">
         <h3>{{ group.title }}</h3>
         <ul>
@@ -58,19 +109,25 @@ async function place({ course, term }: Candidate) {
         </ul>
         <button v-if="group.list.length > 6 && !shown[group.id]" class="words-link small" type="button" @click="shown[group.id] = true">{{ group.list.length - 6 }} more</button>
       </div>
+      <GrantForm v-if="isAdvisor" :line="line" :program="program" @done="said = $event" />
     </div>
   </BottomDrawer>
 </template>
 
 <style scoped>
 .parts { display: flex; gap: 28px; flex-wrap: wrap; }
-.rule { flex: 1 1 240px; max-width: 340px; }
+.rule { flex: 1 1 260px; max-width: 380px; }
 .group { flex: 1 1 300px; }
+.elsewhere { max-width: 460px; }
 p { margin: 3px 0; }
 ul { list-style: none; padding: 0; margin: 5px 0; display: grid; gap: 6px; }
-li { display: grid; grid-template-columns: 170px 1fr; gap: 2px 10px; align-items: center; }
+.group li:not(.change) { display: grid; grid-template-columns: 170px 1fr; gap: 2px 10px; align-items: center; }
+.uses { gap: 2px; }
+.uses .words-link + .words-link, .uses span + .words-link { margin-left: 8px; }
+.change { display: flex; flex-direction: column; align-items: flex-start; }
 .candidate { grid-row: span 2; width: 170px; }
 .candidate :deep(.corner) { bottom: auto; top: 3px; font-weight: 500; }
 .words:last-child { grid-row: span 2; }
+.exception { border-left: 3px solid var(--act); padding-left: 8px; }
 .said { color: var(--act); font-weight: 650; min-height: 1.3em; }
 </style>

@@ -2,43 +2,50 @@
 import { formatCredits, type LineReport } from '@ridgeway/core'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
-const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string }>()
-defineEmits<{ select: [], point: [itemId: string | null] }>()
+const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: string, pins?: Record<string, string> }>()
+defineEmits<{ select: [itemId: string | null], point: [itemId: string | null] }>()
 const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
 const openParts = computed(() => {
   if (props.line.unfilled.length > 0) return props.line.unfilled.map(code => ({ code, credits: 300 }))
   return props.line.open > 0 ? [{ code: `${formatCredits(props.line.open)} cr`, credits: props.line.open }] : []
 })
+const waived = computed(() => props.line.needed === 0 && props.line.exceptions.some(exception => exception.kind === 'waiver'))
+const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'cannot be reached' : props.line.state === 'open' ? props.line.missing : props.line.state)
 </script>
 
 <template>
-  <div class="requirement" :class="[light, { selected, aside: line.setAside }]">
-    <button class="head" type="button" :aria-expanded="selected" @click="$emit('select')">
+  <div class="requirement" :class="[light, { selected, aside: line.setAside }]" :data-line="line.id">
+    <button class="head" type="button" :aria-expanded="selected" :style="{ paddingLeft: `${28 + (depth ?? 0) * 18}px` }" @click="$emit('select', null)">
       <span class="line-title">{{ line.title }}<span v-if="line.overlay" class="second"> · overlay</span></span>
-      <span class="line-state" :class="line.state === 'open' ? 'strong' : 'second'">{{ line.state === 'open' ? line.missing : line.state }}</span>
+      <span class="line-state" :class="unreachable ? 'blocking strong' : line.state === 'open' && !line.setAside ? 'strong' : 'second'">{{ line.setAside ? 'not needed' : said }}</span>
     </button>
     <div class="bar">
       <span v-if="line.overlay && line.uses.length" class="second small carried">carried by</span>
-      <CourseBlock
-        v-for="use in line.uses" :key="use.item.id" compact :code="use.item.course" :state="use.item.state" :hue="line.overlay ? 'slate' : hue" :corner="use.item.grade ?? ''" :done="doneOf(use.item)"
-        :style="{ width: width(use.credits) }" @mouseenter="$emit('point', use.item.id)" @mouseleave="$emit('point', null)"
-      />
-      <CourseBlock v-for="(part, i) in openParts" :key="`open-${i}`" compact :code="part.code" state="open" :style="{ width: width(part.credits) }" @click="$emit('select')" />
+      <button
+        v-for="use in line.uses" :key="use.item.id" class="block" type="button" :style="{ width: width(use.credits) }"
+        @click="$emit('select', use.item.id)" @mouseenter="$emit('point', use.item.id)" @mouseleave="$emit('point', null)" @focus="$emit('point', use.item.id)" @blur="$emit('point', null)"
+      >
+        <CourseBlock compact :code="use.item.course" :state="use.item.state" :hue="line.overlay ? 'slate' : hue" :corner="use.item.grade ?? ''" :done="doneOf(use.item)" :pinned="pins?.[use.item.id] === line.id" />
+      </button>
+      <template v-if="!line.setAside">
+        <CourseBlock v-for="(part, i) in openParts" :key="`open-${i}`" compact :code="part.code" state="open" class="hollow" :style="{ width: width(part.credits) }" @click="$emit('select', null)" />
+      </template>
     </div>
   </div>
 </template>
 
 <style scoped>
 .requirement { display: grid; grid-template-columns: 420px 1fr; gap: 12px; align-items: center; border-top: 1px solid var(--line-soft); padding-right: 14px; }
-.head { display: grid; grid-template-columns: 236px 1fr; gap: 12px; text-align: left; background: none; border: 0; cursor: pointer; padding: 6px 0 6px 28px; min-height: 38px; align-items: center; }
+.head { display: grid; grid-template-columns: 1fr 150px; gap: 12px; text-align: left; background: none; border: 0; cursor: pointer; padding: 6px 0; min-height: 38px; align-items: center; }
 .head:hover .line-title { color: var(--act); }
-.line-title { padding-right: 8px; }
-.bar { display: flex; flex-wrap: wrap; gap: 4px; padding: 4px 0; align-items: center; }
+.bar { display: flex; flex-wrap: wrap; gap: 4px; padding: 4px 0; align-items: center; min-height: 36px; }
+.block { background: none; border: 0; padding: 0; cursor: pointer; text-align: left; border-radius: 5px; }
+.hollow { cursor: pointer; }
 .selected { background: var(--act-tint); }
 .aside { opacity: .55; }
 .counts-here { box-shadow: inset 4px 0 0 var(--act); }
 .could-count { box-shadow: inset 4px 0 0 color-mix(in srgb, var(--act) 35%, transparent); }
 .carried { margin-right: 4px; }
-@media (max-width: 900px) { .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; } .head { padding-left: 0; grid-template-columns: 1fr auto; } }
+@media (max-width: 900px) { .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; } .head { padding-left: 0 !important; grid-template-columns: 1fr auto; } }
 </style>

@@ -28,6 +28,7 @@ async function sign() {
 <template>
   <section class="review" aria-label="Review">
     <FailedBox v-if="problem" :problem="problem" />
+    <ProgramAnswer v-if="student.state?.programChange?.state === 'asked'" />
     <div class="row">
       <div class="words">
         <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> · {{ formatCredits(planned.reduce((s, e) => s + e.credits, 0)) }} cr

@@ -28,6 +28,7 @@ const totals = computed(() => rows.value.reduce((sum, row) => ({ capacity: sum.c
       <h2>Openings</h2>
       <p v-for="opening in staff.openings" :key="opening.term + opening.from"><b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} · {{ opening.words }}</p>
     </section>
+    <ProgramFiles />
     <v-data-table class="card" :headers="headers" :items="rows" :search="search" density="compact" :items-per-page="25" :loading="!staff.seats">
       <template #[`item.left`]="{ item }"><span :class="{ strong: item.left === 0 }">{{ item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left }}</span></template>
     </v-data-table>

@@ -59,9 +59,44 @@ export const exceptions = mysqlTable('exceptions', {
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'>().notNull(),
   course: varchar({ length: 10 }),
   term: varchar({ length: 6 }),
+  /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */
+  program: varchar({ length: 20 }),
+  line: varchar({ length: 60 }),
+  instead: varchar({ length: 10 }),
   /** Kind's own value: the raised cap in hundredths for `load`. */
   value: int(),
   reason: varchar({ length: 300 }).notNull(),
   grantedBy: int('granted_by').notNull().references(() => people.id),
   grantedAt: instant('granted_at').notNull(),
 }, table => [index('exceptions_student').on(table.student)])
+
+/** Uses pinned for items of the record; those of planned courses stand in the plan itself. */
+export const usePins = mysqlTable('use_pins', {
+  student: int().notNull().references(() => students.person),
+  /** The item's id in the student's file: `r12` of the record, `g340` of a registration. */
+  item: varchar({ length: 40 }).notNull(),
+  program: varchar({ length: 20 }).notNull(),
+  line: varchar({ length: 60 }).notNull(),
+}, table => [primaryKey({ columns: [table.student, table.item, table.program] })])
+
+/** Requirements without credit that are done. */
+export const milestones = mysqlTable('milestones', {
+  student: int().notNull().references(() => students.person),
+  program: varchar({ length: 20 }).notNull(),
+  milestone: varchar({ length: 60 }).notNull(),
+  recordedBy: int('recorded_by').notNull().references(() => people.id),
+  recordedAt: instant('recorded_at').notNull(),
+}, table => [primaryKey({ columns: [table.student, table.program, table.milestone] })])
+
+/** A student's wish to be in other programs, and the advisor's answer; the newest one counts. */
+export const programRequests = mysqlTable('program_requests', {
+  id: int().autoincrement().primaryKey(),
+  student: int().notNull().references(() => students.person),
+  programs: jsonText<string[]>()('programs').notNull(),
+  note: varchar({ length: 500 }).notNull(),
+  askedAt: instant('asked_at').notNull(),
+  state: varchar({ length: 10 }).$type<'asked' | 'granted' | 'declined' | 'taken back'>().notNull(),
+  decidedBy: int('decided_by').references(() => people.id),
+  decidedAt: instant('decided_at'),
+  words: varchar({ length: 500 }).notNull(),
+}, table => [index('program_requests_student').on(table.student)])

@@ -51,13 +51,21 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
   at: instant('accepted_at').notNull(),
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
+/** What can happen, as the ledger calls it. */
+export type LedgerAction
+  = | 'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
+    | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
+    | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
+
+
 /** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
 export const ledger = mysqlTable('ledger', {
   id: bigint({ mode: 'number' }).autoincrement().primaryKey(),
   at: instant('happened_at').notNull(),
   actor: int().notNull().references(() => people.id),
-  student: int().notNull().references(() => students.person),
-  action: varchar({ length: 20 }).$type<'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'exception'>().notNull(),
+  /** Null for what concerns no single student, such as a new program. */
+  student: int().references(() => students.person),
+  action: varchar({ length: 30 }).$type<LedgerAction>().notNull(),
   section: int(),
   pool: int(),
   run: varchar({ length: 40 }),

@@ -1,39 +1,37 @@
 <script setup lang="ts">
-import { formatCredits, type LineReport } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core'
 
 const student = useStudentStore()
 const catalog = useCatalogStore()
+const requirements = useRequirementsStore()
 const route = useRoute()
 const { hueOf, doneOf } = useItems()
-const view = ref<'area' | 'term'>('area')
-const selected = ref<{ program: string, line: string } | null>(null)
+type View = 'area' | 'term' | 'pictures'
+const VIEWS: [View, string][] = [['area', 'by area'], ['term', 'by suggested term'], ['pictures', 'as pictures']]
+const view = ref<View>('area')
+const selected = ref<{ program: string, line: string, item: string | null } | null>(null)
 const pointed = ref<string | null>(null)
 
 const reports = computed(() => student.standing?.reports ?? [])
 const major = computed(() => reports.value[0])
 const selectedLine = computed(() => {
-  const report = reports.value.find(r => r.code === selected.value?.program)
-  const line = report && [...report.areas.flatMap(area => area.lines), ...report.overlays].find(l => l.id === selected.value?.line)
-  return line && report ? { report, line } : null
+  const line = selected.value && requirements.lineOf(selected.value.program, selected.value.line)
+  return line && selected.value ? { program: selected.value.program, item: selected.value.item, line } : null
 })
-const select = (program: string, line: string) => selected.value = selected.value?.line === line && selected.value.program === program ? null : { program, line }
+function select(program: string, line: string, item: string | null) {
+  const same = selected.value?.line === line && selected.value.program === program && selected.value.item === item
+  selected.value = same ? null : { program, line, item }
+}
 onMounted(() => {
   const about = String(route.query.about ?? '')
   for (const report of reports.value) {
-    const line = [...report.areas.flatMap(area => area.lines), ...report.overlays].find(l => l.id === about || (about === 'open' && l.state === 'open' && !l.setAside))
+    const line = requirements.allLines(report).find(l => l.id === about || (about === 'open' && l.state === 'open' && !l.setAside))
     if (line) {
-      selected.value = { program: report.code, line: line.id }
+      selected.value = { program: report.code, line: line.id, item: null }
       break
     }
   }
 })
-/** A line lights up fully where the pointed course counts, faintly where it could. */
-const light = (program: string, line: LineReport) => {
-  if (!pointed.value) return ''
-  if (line.uses.some(use => use.item.id === pointed.value)) return 'counts-here'
-  const report = reports.value.find(r => r.code === program)
-  return report?.couldCount[pointed.value]?.includes(line.id) ? 'could-count' : ''
-}
 const suggested = computed(() => {
   const program = student.state && catalog.programs.get(student.state.programIds[0] ?? '')
   return program?.suggested.map(step => ({ name: step.name, courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item => item.course === code && major.value?.couldCount[item.id]) })) })) ?? []
@@ -41,9 +39,18 @@ const suggested = computed(() => {
 const totals = computed(() => major.value && [
   { value: major.value.met, word: 'met' }, { value: major.value.underWay, word: 'under way' }, { value: major.value.covered, word: 'covered' }, { value: major.value.open, word: 'open' },
 ])
-/** Attempts that can count at all: a withdrawn, failed or replaced one earns nothing here. */
-const creditsHere = computed(() => student.standing!.items.filter(item => item.source === 'here' && major.value?.couldCount[item.id]).reduce((sum, item) => sum + item.credits, 0))
 const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
+const whyUnused = (itemId: string, completed: boolean) => {
+  const fits = reports.value.some(report => (report.couldCount[itemId]?.length ?? 0) > 0)
+  const kept = reports.value.some(report => report.notShared?.itemIds.includes(itemId))
+  return `${kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'}${completed ? '; it gives credits towards the total' : ''}`
+}
+/** Named once at the top: nothing else on the page matters as much. */
+const lost = computed(() => reports.value.flatMap(report => [
+  ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, words]) => ({ program: report.code, line, title: requirements.lineOf(report.code, line)?.title ?? line, words })),
+  ...report.rules.filter(rule => rule.unreachable).map(rule => ({ program: report.code, line: '', title: rule.title, words: rule.unreachable! })),
+]))
+const change = computed(() => student.state?.programChange)
 </script>
 
 <template>
@@ -51,43 +58,42 @@ const unusedBelow = computed(() => student.standing?.items.filter(item => studen
     <div class="page-head">
       <h1>{{ major?.title }} · catalog {{ major?.catalogYear }}</h1>
       <div role="group" aria-label="Read the requirements" class="by">
-        <button class="words-link" type="button" :aria-pressed="view === 'area'" @click="view = 'area'">by area</button> ·
-        <button class="words-link" type="button" :aria-pressed="view === 'term'" @click="view = 'term'">by suggested term</button>
+        <template v-for="([id, words], i) in VIEWS" :key="id">{{ i ? ' · ' : '' }}<button class="words-link" type="button" :aria-pressed="view === id" @click="view = id">{{ words }}</button></template>
       </div>
       <span class="spacer" />
       <span v-if="totals"><template v-for="(part, i) in totals" :key="part.word">{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template> <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span>
+      <NuxtLink class="act link" :to="`/student/${student.state!.id}/programs`">Try another program</NuxtLink>
+      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/standing`">Print</NuxtLink>
+    </div>
+    <p v-if="change?.state === 'asked'" class="small">A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on {{ longDate(student.localDate(change.askedAt)) }} and waits for the advisor.</p>
+    <div v-if="lost.length" class="card lost" role="alert">
+      <p v-for="one in lost" :key="one.program + one.line + one.title">
+        <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
+        <button v-if="one.line" class="words-link" type="button" @click="select(one.program, one.line, null)">Show it</button>
+      </p>
     </div>
 
     <template v-if="view === 'area'">
-      <section v-for="report in reports" :key="report.code" class="card tree" :aria-label="report.title">
-        <h2 v-if="report !== major" class="program">{{ report.title }} · catalog {{ report.catalogYear }} <span class="second small">{{ formatCredits(report.met) }} of {{ formatCredits(report.totalCredits) }} cr met</span></h2>
-        <template v-for="area in report.areas" :key="area.id">
-          <div class="area-row"><h3>{{ area.title }}</h3><span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span></div>
-          <RequirementLine
-            v-for="line in area.lines" :key="line.id" :line="line" :hue="area.hue" :selected="selected?.line === line.id && selected.program === report.code" :light="light(report.code, line)"
-            @select="select(report.code, line.id)" @point="pointed = $event"
-          />
-        </template>
-        <RequirementLine
-          v-for="line in report.overlays" :key="line.id" :line="line" hue="slate" :selected="selected?.line === line.id" :light="light(report.code, line)"
-          @select="select(report.code, line.id)" @point="pointed = $event"
-        />
-      </section>
+      <ProgramTree
+        v-for="report in reports" :key="report.code" :report="report" :main="report === major" :pointed="pointed" :selected="selected?.program === report.code ? selected.line : null"
+        @select="(line, item) => select(report.code, line, item)" @point="pointed = $event"
+      />
       <section class="card below">
         <div>
           <h3>Counts for nothing</h3>
           <p v-if="unusedBelow.length === 0" class="second">Every course has a use.</p>
-          <p v-for="item in unusedBelow" :key="item.id"><b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: no line has room for it{{ item.state === 'completed' ? '; it counts in the GPA only' : '' }}.</p>
+          <p v-for="item in unusedBelow" :key="item.id"><b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ whyUnused(item.id, item.state === 'completed') }}.</p>
+          <template v-if="major && major.beyond > 0">
+            <h3 class="more">Credits beyond what is needed</h3>
+            <p>{{ formatCredits(major.beyond) }} cr of the courses in use are more than their lines ask; they count towards the total only.</p>
+          </template>
         </div>
-        <div>
-          <h3>Also asked</h3>
-          <p>GPA of at least {{ (catalog.programs.get(student.state!.programIds[0]!)!.gpaMinimum / 100).toFixed(2) }}: <b>{{ student.standing!.gpa.value === null ? 'no grades yet' : (student.standing!.gpa.value / 100).toFixed(2) }}</b></p>
-          <p>{{ formatCredits(catalog.programs.get(student.state!.programIds[0]!)!.creditsHere) }} credits taken here: <b>{{ formatCredits(creditsHere) }}</b> with the plan</p>
-        </div>
+        <RuleList :reports="reports" />
       </section>
     </template>
 
-    <section v-else class="card tree">
+    <section v-else-if="view === 'term'" class="card tree">
+      <p v-if="suggested.length === 0" class="line-row second">This program has no suggested sequence.</p>
       <div v-for="step in suggested" :key="step.name" class="line-row">
         <span class="line-title">{{ step.name }}</span>
         <div class="bar">
@@ -96,21 +102,24 @@ const unusedBelow = computed(() => student.standing?.items.filter(item => studen
       </div>
     </section>
 
-    <LineDrawer v-if="selectedLine" :line="selectedLine.line" :program="selectedLine.report.code" @close="selected = null" />
+    <ProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
+
+    <LineDrawer v-if="selectedLine && view === 'area'" :line="selectedLine.line" :program="selectedLine.program" :item-id="selectedLine.item" @close="selected = null" @item="selected = { ...selected!, item: $event }" />
   </div>
 </template>
 
 <style scoped>
 .by button[aria-pressed='true'] { color: var(--ink); text-decoration: underline; }
+.link { text-decoration: none; }
+.lost { border-color: var(--block); background: var(--block-tint); padding: 8px 14px; margin-bottom: 10px; }
+.lost p { margin: 2px 0; }
 .tree { margin-bottom: 12px; overflow: hidden; }
-.program { padding: 9px 14px 3px; }
-.area-row { display: grid; grid-template-columns: 250px 1fr; gap: 12px; padding: 7px 14px 5px; border-top: 1px solid var(--line); }
-.tree > .area-row:first-child { border-top: 0; }
 .line-row { display: grid; grid-template-columns: 160px 1fr; gap: 12px; align-items: center; padding: 5px 14px; border-top: 1px solid var(--line-soft); }
 .line-row:first-child { border-top: 0; }
 .bar { display: flex; flex-wrap: wrap; gap: 4px; }
 .sized { width: 110px; }
 .below { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; padding: 10px 14px; }
 .below p { margin: 2px 0; }
-@media (max-width: 700px) { .area-row, .line-row, .below { grid-template-columns: 1fr; gap: 2px; } }
+.more { margin-top: 10px; }
+@media (max-width: 700px) { .line-row, .below { grid-template-columns: 1fr; gap: 2px; } }
 </style>

@@ -150,7 +150,8 @@ function readSubject(reader: Reader): string {
 
 function readCourse(reader: Reader): Expression {
   const subject = readSubject(reader)
-  const number = reader.number('a course number', /^\d{3}$/)
+  // Kept as it is written: MTH 095 is not MTH 95.
+  const number = String(reader.number('a course number', /^\d{3}$/)).padStart(3, '0')
   const minGrade = reader.take('with') ? readGrade(reader) : undefined
   const alongside = reader.peek()?.toLowerCase() === 'or' && reader.peek(1)?.toLowerCase() === 'alongside'
   if (alongside) {

@@ -63,7 +63,7 @@ export interface AllocationOptions {
   nodeLimit?: number
 }
 
-const NODE_LIMIT = 3000
+const NODE_LIMIT = 150
 
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
   const uses = items.map(() => -1)

@@ -2,7 +2,7 @@ import { describeOffering, isOffered, termOrder } from '../catalog/terms'
 import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseItem, Term } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
-import { earnsCredit } from '../grades/scale'
+import { earnsCredit, meetsGrade } from '../grades/scale'
 import { ruleOf, sayMissing } from '../planning/checks'
 import { evaluate, type StudentFacts } from '../prerequisites/evaluate'
 import type { LineReport } from './report'
@@ -25,7 +25,7 @@ export interface Candidates {
 }
 
 export interface CandidateInput {
-  line: Pick<LineReport, 'filter' | 'unfilled'>
+  line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>
   workingTerm: Term
   /** Terms that may be planned, in order. */
   terms: readonly Term[]
@@ -41,7 +41,7 @@ export function findCandidates(input: CandidateInput): Candidates {
   const result: Candidates = { now: [], later: [], blocked: [] }
   const terms = input.terms.filter(term => termOrder(term.code) >= termOrder(workingTerm.code))
   for (const course of pool.sort((a, b) => a.code.localeCompare(b.code))) {
-    if (isTaken(course, input.facts.items, input.scale)) continue
+    if (isTaken(course, input.facts.items, input.scale, line.minGrade) || isExcluded(course, input.facts.items, input.scale)) continue
     const places = terms.filter(term => isOffered(course, term))
     const works = places.find(term => firmnessAt(course, term, input) !== 'unmet')
     if (works?.code === workingTerm.code) result.now.push({ course, term: works, words: firmnessAt(course, works, input) === 'passed' ? 'you can take it' : sayCondition(course, works, input) })
@@ -67,9 +67,20 @@ function sayBlocked(course: Course, term: Term, { facts, courses, scale }: Candi
   return found?.firmness === 'unmet' ? `needs ${sayMissing(found.missing, facts.items)}` : 'not offered in any term of the plan'
 }
 
-/** Passed, under way or placed already: as often as it gives credit. */
-export function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale): boolean {
-  const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course) || course.exclusions.includes(item.course))
-    && (item.state !== 'completed' || earnsCredit(scale, item.grade)))
+/**
+ * Passed, under way or placed already: as often as it gives credit. A grade that is too low for the line and below C
+ * may be repeated (common practice, no source).
+ */
+export function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale, minGrade?: string): boolean {
+  const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course))
+    && (item.state !== 'completed' || (earnsCredit(scale, item.grade) && !mayRepeat(item, scale, minGrade))))
   return had.length >= course.repeatLimit
 }
+
+const SUFFICIENT = 200
+const mayRepeat = (item: CourseItem, scale: GradeScale, minGrade?: string) =>
+  minGrade !== undefined && !meetsGrade(scale, item.grade, minGrade) && scale[item.grade ?? '']!.standsFor < SUFFICIENT
+
+/** No credit for both: the other course is passed, under way or placed. */
+const isExcluded = (course: Course, items: readonly CourseItem[], scale: GradeScale) =>
+  items.some(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(scale, item.grade)))

@@ -56,8 +56,12 @@ export function needOf(line: CourseLine): AllocationLine {
   return { credits, courses, unit, rank: 0 }
 }
 
-/** Caps and spread of a line over these items. */
-export function withItems({ line, need }: CompiledLine, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>): AllocationLine {
+/**
+ * A line as the allocation weighs it over these items, with its caps and its spread. A line for one course weighs as much as the
+ * largest item that fits it: otherwise a transfer course of 4.5 credits would do more for the electives than for the 4-credit
+ * course it was taken for, and leave that line open for ever.
+ */
+export function withItems({ line, need, single }: CompiledLine, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>, fits: (i: number) => boolean): AllocationLine {
   const indices = (test: (course: Course) => boolean) => items.flatMap((item, i) => {
     const course = courses.get(item.course)
     return course && test(course) ? [i] : []
@@ -65,6 +69,7 @@ export function withItems({ line, need }: CompiledLine, items: readonly CourseIt
   const subjects = [...new Set(items.map(item => courses.get(item.course)?.subject ?? ''))]
   return {
     ...need,
+    ...(single ? { unit: items.reduce((unit, item, i) => fits(i) ? Math.max(unit, item.credits) : unit, need.unit) } : {}),
     ...(line.caps ? { caps: line.caps.map(({ filter, ...limit }) => ({ ...limit, items: indices(course => matchesFilter(course, filter)) })) } : {}),
     ...(line.subjects ? { spread: { n: line.subjects, groupOf: items.map(item => subjects.indexOf(courses.get(item.course)?.subject ?? '')) } } : {}),
   }

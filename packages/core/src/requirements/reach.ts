@@ -143,11 +143,11 @@ export class Reach {
 }
 
 /** Courses that could still fill an open line, each with its earliest term; soonest first. */
-export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled'>, items: readonly CourseItem[], reach: Reach, { courses, scale }: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
+export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, { courses, scale }: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
   const pool = line.unfilled.length > 0
     ? line.unfilled.flatMap(code => courses.get(code) ?? [])
     : [...courses.values()].filter(course => matchesFilter(course, line.filter))
-  return pool.filter(course => !isTaken(course, items, scale)).map(course => ({ course, reached: reach.of(course.code) }))
+  return pool.filter(course => !isTaken(course, items, scale, line.minGrade)).map(course => ({ course, reached: reach.of(course.code) }))
     .sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code))
 }
 
@@ -156,6 +156,8 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
   const lost: Record<string, string> = {}
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
     if (line.open === 0 || line.setAside) continue
+    // What only a sharing rule keeps out could come back by another use in the other program.
+    if (report.notShared?.itemIds.some(id => report.couldCount[id]?.includes(line.id))) continue
     const ways = waysToFill(line, items, reach, input)
     const possible = ways.filter(({ reached }) => reached.at !== null)
     const reasons = [...new Set(ways.filter(({ reached }) => reached.at === null).map(({ reached }) => reached.why))]

@@ -142,7 +142,7 @@ export function readProgram(input: ReportInput): ProgramReport {
   })
   const limits = (input.shared ?? []).map(({ itemIds, courses, credits }): AllocationLimit =>
     ({ items: items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }) }))
-  const needs = compiled.map(target => withItems(target, items, courses))
+  const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
   const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) })
   const reading: Reading = { ...context, compiled, needs, items, allocated, uses }
   const areas = program.areas.map(area => reportArea(area, reading))
@@ -224,13 +224,15 @@ function usesOf(lineId: string, { compiled, items, allocated, uses }: Reading) {
 
 function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading: Reading): LineReport {
   const parts = usesOf(line.id, reading)
-  const open = parts.map(({ l, used }) => lineOpenByTier(reading.needs[l]!, used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+  // What is told is in the course's own credits, whatever the line weighs in the allocation.
+  const told = (l: number) => ({ ...reading.needs[l]!, unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit })
+  const open = parts.map(({ l, used }) => lineOpenByTier(told(l), used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
   const unfilled = parts.filter(({ target, used }) => target.single && used.length === 0).map(({ target }) => target.single!)
   const used = parts.flatMap(part => part.used.map(({ course }) => course))
   const mine = reading.exceptions.filter(exception => exception.line === line.id)
   return {
     id: line.id, areaId, title: line.title, rule: describeLine(line), filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
-    needed: parts.reduce((sum, { l }) => sum + openCredits(reading.needs[l]!, 0, 0, 0), 0),
+    needed: parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0),
     open: open[3]!, state: stateOf(open),
     missing: sayLacking(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
     uses: used.map(item => ({ item, credits: item.credits, substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) })),
@@ -285,7 +287,7 @@ function reportOverlay(line: CourseLine, base: Reading): LineReport {
   const waived = base.exceptions.some(exception => exception.kind === 'waiver' && exception.line === line.id)
   const target: CompiledLine = { line, areaId: 'overlay', single: null, need: needOf(line) }
   const fitting = base.items.filter(item => !waived && fitsLine(item, target, base))
-  const need = withItems(target, fitting, base.courses)
+  const need = withItems(target, fitting, base.courses, () => true)
   const allocated = fitting.map((item): AllocationItem => ({ tier: TIERS[item.state], credits: item.credits, fits: [0] }))
   const { uses } = allocate(allocated, [need], { n: 1, of: [{ line: 0 }] })
   return { ...reportLine(line, 'overlay', false, { ...base, compiled: waived ? [] : [target], needs: [need], items: fitting, allocated, uses }), overlay: true }

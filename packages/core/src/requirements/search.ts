@@ -5,6 +5,7 @@ import { foldWeights, type Weights } from './objective'
 import { Relaxation, type Domain } from './relaxation'
 
 /** Sweeps at the root and at every further node; more find better bounds, fewer look at more nodes. */
+const START_SWEEPS = 10
 const ROOT_SWEEPS = 60
 const NODE_SWEEPS = 6
 /** Steps of the plain descent tried before a node is split. */
@@ -56,8 +57,30 @@ export class ComponentSearch {
     })
   }
 
+  /**
+   * Two places to start from: no prices, which suits courses in plenty, and every item's full worth, where the bound starts at
+   * "everything asked, less everything there is", which is nearly right where courses are scarce. The better of the two goes on.
+   * False when one of them settled everything.
+   */
+  private chooseStart(): boolean {
+    const { prices } = this.relaxation
+    const { tier, quantum } = this.weights
+    const starts = [
+      this.part.items.map(() => 0),
+      this.part.items.map(item => item.must ? 0 : item.credits / quantum * tier.slice(item.tier).reduce((a, b) => a + b, 0)),
+    ]
+    let better = { bound: -Infinity, prices: prices.slice() }
+    for (const start of starts) {
+      prices.set(start)
+      if (!this.tighten(START_SWEEPS)) return false
+      if (this.relaxation.bound > better.bound) better = { bound: this.relaxation.bound, prices: prices.slice() }
+    }
+    prices.set(better.prices)
+    return true
+  }
+
   run(): { uses: number[], proved: boolean, settled: boolean, nodes: number } {
-    this.explore(ROOT_SWEEPS)
+    if (this.chooseStart()) this.explore(ROOT_SWEEPS)
     return { uses: this.bestUses, proved: !this.stopped, settled: this.settled && !this.stopped, nodes: this.nodes }
   }
 
@@ -210,7 +233,7 @@ export class ComponentSearch {
     let most = -1
     for (let i = 0; i < this.part.items.length; i++) {
       if (!this.isOpen(i)) continue
-      const regret = this.relaxation.regret[i]!
+      const regret = this.relaxation.regret[i]! / this.ways(i)
       if (regret > most) {
         most = regret
         best = i
@@ -221,11 +244,13 @@ export class ComponentSearch {
     return best
   }
 
-  private isOpen(i: number): boolean {
+  private isOpen = (i: number): boolean => this.ways(i) > 1
+
+  private ways(i: number): number {
     const count = this.part.lines.length
     let ways = this.domain.rest[i]!
     for (const l of this.part.items[i]!.fits) ways += this.domain.lines[i * count + l]!
-    return ways > 1
+    return ways
   }
 
   private usesOfDomain(): number[] {

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { linesOfProgram, programId, writeProgramText } from '@ridgeway/core'
+import type { ProgramCheck } from '~~/server/services/programs'
+import type { Problem } from '~/composables/useApi'
+
+/** Programs in their catalog years: kept as files, checked line by line before one replaces another. */
+const staff = useStaffStore()
+const catalog = useCatalogStore()
+const text = ref('')
+const fileName = ref('')
+const checked = ref<ProgramCheck | null>(null)
+const problem = ref<Problem | null>(null)
+const busy = ref(false)
+const rows = computed(() => [...catalog.programs.values()].map(program => ({ id: programId(program), title: program.title, year: program.catalogYear, lines: linesOfProgram(program).length }))
+  .sort((a, b) => a.title.localeCompare(b.title) || b.year - a.year))
+
+async function open(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  fileName.value = file.name
+  text.value = await file.text()
+  await send(false)
+}
+async function send(keep: boolean) {
+  busy.value = true
+  const answer = await staff.sendProgramFile(text.value, keep)
+  busy.value = false
+  problem.value = 'code' in answer ? answer : null
+  checked.value = 'code' in answer ? null : answer
+}
+function save(id: string) {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([writeProgramText(catalog.programs.get(id)!)], { type: 'application/json' }))
+  link.download = `${id.toLowerCase()}.json`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+</script>
+
+<template>
+  <section class="card programs" aria-label="Programs">
+    <h2>Programs</h2>
+    <div class="two">
+      <ul>
+        <li v-for="row in rows" :key="row.id"><b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <button class="words-link small" type="button" @click="save(row.id)">Save as file</button></li>
+      </ul>
+      <div>
+        <label class="pick">Check a program file <input type="file" accept=".json,application/json" @change="open"></label>
+        <p class="second small">A file replaces the program of its code and catalog year, or adds one. Students in other catalog years are not touched.</p>
+        <FailedBox v-if="problem" :problem="problem" />
+        <div v-if="checked" role="status">
+          <template v-if="checked.ok">
+            <p><b>{{ checked.title }} · catalog {{ checked.catalogYear }}</b>, {{ checked.lines }} lines: {{ checked.kept ? 'it is in force now.' : checked.known ? 'the file is right. It would replace the one in force.' : 'the file is right. It would be a new program.' }}</p>
+            <button v-if="!checked.kept" class="act full" type="button" :disabled="busy" @click="send(true)">{{ checked.known ? 'Replace it' : 'Add it' }}</button>
+          </template>
+          <template v-else>
+            <p class="blocking strong">{{ fileName }} was not taken: {{ count(checked.problems.length, 'problem') }}.</p>
+            <ol><li v-for="(one, i) in checked.problems" :key="i"><b>Line {{ one.line }}</b><span v-if="one.path" class="second"> {{ one.path }}</span>: {{ one.message }}</li></ol>
+          </template>
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.programs { padding: 10px 16px; margin-bottom: 12px; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
+ul { list-style: none; padding: 0; margin: 4px 0; }
+ol { margin: 4px 0; padding-left: 20px; }
+p { margin: 3px 0; }
+.pick { display: grid; gap: 4px; font-weight: 650; }
+@media (max-width: 800px) { .two { grid-template-columns: 1fr; } }
+</style>

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import type { LineReport } from '@ridgeway/core'
+import type { Problem } from '~/composables/useApi'
+
+/** The advisor lifts a rule for this student: another course counts here, or the line is not asked. A reason is always kept. */
+const props = defineProps<{ line: LineReport, program: string }>()
+const emit = defineEmits<{ done: [words: string] }>()
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const requirements = useRequirementsStore()
+const kind = ref<'substitution' | 'waiver'>('substitution')
+const course = ref<string | null>(null)
+const listed = ref<string | null>(null)
+const reason = ref('')
+const busy = ref(false)
+const problem = ref<Problem | null>(null)
+watch(() => props.line.id, () => {
+  course.value = null
+  listed.value = null
+  reason.value = ''
+  problem.value = null
+})
+
+/** The student's own courses first: what is substituted has usually been taken. */
+const courses = computed(() => {
+  const own = [...new Set(student.standing?.items.map(item => item.course))]
+  const rest = [...catalog.courses.keys()].filter(code => !own.includes(code))
+  return [...own, ...rest].map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? ''}` }))
+})
+const unfilled = computed(() => props.line.unfilled.length > 0 ? props.line.unfilled : null)
+const ready = computed(() => reason.value.trim().length >= 3 && (kind.value === 'waiver' || course.value !== null))
+
+async function grant() {
+  busy.value = true
+  problem.value = await requirements.grant({
+    kind: kind.value, program: props.program, line: props.line.id, reason: reason.value.trim(),
+    course: kind.value === 'substitution' ? course.value : listed.value, instead: kind.value === 'substitution' ? listed.value : null,
+  })
+  busy.value = false
+  if (problem.value) return
+  emit('done', kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`)
+  reason.value = ''
+  course.value = null
+}
+</script>
+
+<template>
+  <form class="grant" aria-label="Grant an exception" @submit.prevent="grant">
+    <h3>Grant an exception</h3>
+    <div role="radiogroup" aria-label="Kind of exception">
+      <label><input v-model="kind" type="radio" value="substitution"> another course counts</label>
+      <label><input v-model="kind" type="radio" value="waiver"> waive it</label>
+    </div>
+    <v-autocomplete v-if="kind === 'substitution'" v-model="course" :items="courses" label="Course that counts" density="compact" variant="outlined" hide-details />
+    <v-select v-if="unfilled" v-model="listed" :items="unfilled" :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'" clearable density="compact" variant="outlined" hide-details />
+    <v-text-field v-model="reason" label="Reason, kept with it" density="compact" hide-details maxlength="300" />
+    <FailedBox v-if="problem" :problem="problem" />
+    <button class="act" type="submit" :disabled="busy || !ready">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</button>
+  </form>
+</template>
+
+<style scoped>
+.grant { flex: 0 1 300px; display: grid; gap: 7px; align-content: start; }
+label { margin-right: 12px; }
+.act { justify-self: start; }
+</style>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { formatCredits, type LineReport, type ProgramReport } from '@ridgeway/core'
+
+/** One program: its areas with their lines and choices, then the overlays that look across them. */
+const props = defineProps<{ report: ProgramReport, main: boolean, selected: string | null, pointed: string | null }>()
+const emit = defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string | null] }>()
+const student = useStudentStore()
+const requirements = useRequirementsStore()
+
+const unreachable = computed(() => requirements.unreachable[props.report.code] ?? {})
+const pins = computed(() => student.standing?.inputs.find(input => input.program.code === props.report.code)?.pins ?? {})
+/** A line lights up fully where the pointed course counts, faintly where it could. */
+const light = (line: LineReport) => {
+  if (!props.pointed) return ''
+  if (line.uses.some(use => use.item.id === props.pointed)) return 'counts-here'
+  return props.report.couldCount[props.pointed]?.includes(line.id) ? 'could-count' : ''
+}
+const select = (line: string, item: string | null) => emit('select', line, item)
+</script>
+
+<template>
+  <section class="card tree" :aria-label="report.title">
+    <h2 v-if="!main" class="program">{{ report.title }} · catalog {{ report.catalogYear }} <span class="second small">{{ formatCredits(report.met) }} of {{ formatCredits(report.totalCredits) }} cr met</span></h2>
+    <p v-if="report.notShared" class="note small">{{ report.notShared.words }} {{ report.notShared.itemIds.length === 1 ? 'One more course that fits is' : `${report.notShared.itemIds.length} more courses that fit are` }} kept out by it.</p>
+    <p v-if="!report.proved" class="note small">This is the best use found in the time that a page may take; it is not proved to be the very best.</p>
+    <template v-for="area in report.areas" :key="area.id">
+      <div class="area-row"><h3>{{ area.title }}</h3><span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span></div>
+      <RequirementNodes :nodes="area.nodes" :hue="area.hue" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins" @select="select" @point="emit('point', $event)" />
+    </template>
+    <RequirementLine
+      v-for="line in report.overlays" :key="line.id" :line="line" hue="slate" :selected="selected === line.id" :light="light(line)" :unreachable="unreachable[line.id]"
+      @select="select(line.id, $event)" @point="emit('point', $event)"
+    />
+  </section>
+</template>
+
+<style scoped>
+.tree { margin-bottom: 12px; overflow: hidden; }
+.program { padding: 9px 14px 3px; }
+.note { margin: 0; padding: 5px 14px; color: var(--second); }
+.area-row { display: flex; justify-content: space-between; gap: 12px; padding: 7px 14px 5px; border-top: 1px solid var(--line); }
+.area-row h3 { min-width: 250px; }
+.tree > .area-row:first-child { border-top: 0; }
+</style>

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { formatCredits, shortTermName, termPhase, type ProgramReport, type Standing } from '@ridgeway/core'
+import { BarChart, LineChart } from 'echarts/charts'
+import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
+import { use } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import VChart from 'vue-echarts'
+
+/** Two pictures where looking beats reading, told apart by pattern and not by colour alone, each with its table. */
+const props = defineProps<{ standing: Standing, report: ProgramReport }>()
+use([BarChart, LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, AriaComponent, SVGRenderer])
+const catalog = useCatalogStore()
+const { today } = useNow()
+
+const color = (name: string) => typeof document === 'undefined' ? '' : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
+const credits = (value: number) => Number(formatCredits(value))
+
+/** Credits that can count, by term, and what they add up to. Credit from elsewhere stands before the first term. */
+const terms = computed(() => {
+  const items = props.standing.items.filter(item => item.id in props.report.couldCount)
+  let sum = items.filter(item => !item.term).reduce((total, item) => total + item.credits, 0)
+  const rows = sum > 0 ? [{ name: 'before', short: 'before', added: sum, sum, kind: 'earned' }] : []
+  for (const term of catalog.terms) {
+    const mine = items.filter(item => item.term === term.code)
+    const added = mine.reduce((total, item) => total + item.credits, 0)
+    if (added === 0) continue
+    sum += added
+    const phase = termPhase(term, today.value)
+    rows.push({ name: term.name, short: shortTermName(term), added, sum, kind: phase === 'past' ? 'earned' : phase === 'under way' ? 'under way' : 'planned' })
+  }
+  return rows
+})
+
+const STATES = ['met', 'under way', 'covered', 'open'] as const
+const areas = computed(() => props.report.areas.map((area) => {
+  const active = area.lines.filter(line => !line.setAside)
+  const upTo = (states: string[]) => active.reduce((sum, line) => sum + Math.min(line.needed, line.uses.filter(use => states.includes(use.item.state)).reduce((s, u) => s + u.credits, 0)), 0)
+  const met = upTo(['completed'])
+  const underWay = upTo(['completed', 'under way']) - met
+  return { title: area.title, 'met': met, 'under way': underWay, 'covered': area.needed - area.open - met - underWay, 'open': area.open }
+}))
+
+const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'inherit' }, tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }))
+const axis = computed(() => ({ axisLabel: { color: color('second-ink') }, axisTick: { show: false }, splitLine: { lineStyle: { color: color('line-soft') } } }))
+const climb = computed(() => ({
+  ...base.value, grid: { left: 40, right: 16, top: 30, bottom: 26 },
+  legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
+  xAxis: { type: 'category' as const, data: terms.value.map(row => row.short), ...axis.value },
+  yAxis: { type: 'value' as const, max: Math.max(credits(props.report.totalCredits) + 5, credits(terms.value.at(-1)?.sum ?? 0)), ...axis.value },
+  series: [
+    { type: 'bar' as const, name: 'credits of the term', barMaxWidth: 26, data: terms.value.map(row => credits(row.added)), itemStyle: { color: color('lake') } },
+    {
+      type: 'line' as const, name: 'credits in all', step: 'middle' as const, data: terms.value.map(row => credits(row.sum)), itemStyle: { color: color('primary') }, lineStyle: { width: 2 }, symbolSize: 7,
+      markLine: { silent: true, symbol: 'none', lineStyle: { color: color('error'), type: 'dashed' as const }, label: { formatter: `finish: ${formatCredits(props.report.totalCredits)} cr`, position: 'insideStartTop' as const, color: color('error') }, data: [{ yAxis: credits(props.report.totalCredits) }] },
+    },
+  ],
+}))
+const LOOKS: Record<typeof STATES[number], { color: string, decal: object | null }> = {
+  'met': { color: 'fern', decal: null }, 'under way': { color: 'lake', decal: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 4], rotation: -0.8 } },
+  'covered': { color: 'slate', decal: { symbol: 'circle', symbolSize: 0.6, dashArrayX: [[6, 6], [0, 6, 6, 0]], dashArrayY: [6, 0] } }, 'open': { color: 'line', decal: null },
+}
+const byArea = computed(() => ({
+  ...base.value, grid: { left: 120, right: 16, top: 30, bottom: 26 }, legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
+  xAxis: { type: 'value' as const, ...axis.value }, yAxis: { type: 'category' as const, inverse: true, data: areas.value.map(area => area.title), ...axis.value },
+  series: STATES.map(state => ({
+    type: 'bar' as const, stack: 'credits', name: state, barMaxWidth: 22, data: areas.value.map(area => credits(area[state])),
+    itemStyle: { color: color(LOOKS[state].color), decal: LOOKS[state].decal ?? { symbol: 'none' }, borderColor: color('surface'), borderWidth: 1 },
+  })),
+}))
+</script>
+
+<template>
+  <div class="pictures">
+    <figure class="card">
+      <figcaption><h2>Credits by term against the finish</h2></figcaption>
+      <VChart class="chart" :option="climb" autoresize />
+      <details>
+        <summary class="small">The same as a table</summary>
+        <table>
+          <thead><tr><th>Term</th><th>Credits</th><th>In all</th><th>State</th></tr></thead>
+          <tbody><tr v-for="row in terms" :key="row.name"><td>{{ row.name }}</td><td>{{ formatCredits(row.added) }}</td><td>{{ formatCredits(row.sum) }}</td><td>{{ row.kind }}</td></tr></tbody>
+        </table>
+      </details>
+    </figure>
+    <figure class="card">
+      <figcaption><h2>Areas by state, in credits</h2></figcaption>
+      <VChart class="chart" :option="byArea" autoresize />
+      <details>
+        <summary class="small">The same as a table</summary>
+        <table>
+          <thead><tr><th>Area</th><th v-for="state in STATES" :key="state">{{ state }}</th></tr></thead>
+          <tbody><tr v-for="area in areas" :key="area.title"><td>{{ area.title }}</td><td v-for="state in STATES" :key="state">{{ formatCredits(area[state]) }}</td></tr></tbody>
+        </table>
+      </details>
+    </figure>
+  </div>
+</template>
+
+<style scoped>
+.pictures { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(100%, 480px), 1fr)); gap: 12px; margin-bottom: 12px; }
+figure { margin: 0; padding: 12px 16px; min-width: 0; }
+.chart { height: 320px; width: 100%; }
+td, th { padding: 1px 18px 1px 0; text-align: left; font-size: 13px; }
+</style>

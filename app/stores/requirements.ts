@@ -1,0 +1,92 @@
+import {
+  explainUse, findUnreachable, programId, reachOf, tryProgram, type LineReport, type Program, type ProgramReport, type ProgramTrial, type UseChange,
+} from '@ridgeway/core'
+import { toProblem, type Problem } from '~/composables/useApi'
+
+export interface Grant { kind: 'substitution' | 'waiver', program: string, line: string, course: string | null, instead: string | null, reason: string }
+
+/** What the requirements ask beyond the standing: what can be reached, what a move would change, other programs; and the acts on them. */
+export const useRequirementsStore = defineStore('requirements', () => {
+  const student = useStudentStore()
+  const catalog = useCatalogStore()
+  const { today } = useNow()
+
+  /** Depends on the record only: a plan neither opens nor closes a way. */
+  const reach = computed(() => student.state && catalog.ready
+    ? reachOf(student.state.file, { courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale }, today.value)
+    : null)
+
+  /** By program code: lines that nothing left can fill, with the reason. */
+  const unreachable = computed<Record<string, Record<string, string>>>(() => {
+    const now = reach.value
+    if (!now || !student.standing) return {}
+    return Object.fromEntries(student.standing.reports.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]))
+  })
+
+  const allLines = (report: ProgramReport): LineReport[] => [...report.areas.flatMap(area => area.lines), ...report.overlays]
+  const lineOf = (program: string, line: string) => {
+    const report = student.standing?.reports.find(candidate => candidate.code === program)
+    return report && allLines(report).find(candidate => candidate.id === line)
+  }
+
+  /** What would change if an item counted elsewhere in a program. */
+  function changesFor(program: string, itemId: string): UseChange[] {
+    const index = student.standing?.reports.findIndex(report => report.code === program) ?? -1
+    return index < 0 ? [] : explainUse(student.standing!.inputs[index]!, student.standing!.reports[index]!, itemId)
+  }
+
+  /** Where an item's use is pinned in a program, or null. */
+  function pinOf(program: string, itemId: string): string | null {
+    const index = student.standing?.reports.findIndex(report => report.code === program) ?? -1
+    return student.standing?.inputs[index]?.pins?.[itemId] ?? null
+  }
+
+  /** Pins a use: in the plan for a planned course, beside the record for any other. */
+  async function pinUse(program: string, itemId: string, line: string | null): Promise<Problem | null> {
+    if (student.entries.some(entry => entry.id === itemId)) {
+      const refused = await student.edit([{ kind: 'pin use', entry: itemId, line: line === null ? null : `${program}/${line}` }])
+      return refused ? { code: 'plan', title: `The use was not pinned: ${refused}.`, detail: 'Reload the page and try again.', status: 0 } : null
+    }
+    return send('use-pins', 'PUT', { item: itemId, program, line })
+  }
+
+  async function send(path: string, method: 'PUT' | 'POST' | 'DELETE', body?: object, query?: object): Promise<Problem | null> {
+    try {
+      await $fetch(`/api/students/${student.state!.id}/${path}`, { method, ...(body ? { body } : {}), ...(query ? { query } : {}) } as Parameters<typeof $fetch>[1])
+      await student.reload()
+      return null
+    }
+    catch (error) {
+      return toProblem(error)
+    }
+  }
+  const grant = ({ instead, ...rest }: Grant) => send('exceptions', 'POST', rest.kind === 'waiver' ? rest : { ...rest, instead })
+  const takeBack = (id: number) => send('exceptions', 'DELETE', undefined, { id })
+  const recordMilestone = (program: string, milestone: string, done: boolean) => send('milestones', 'PUT', { program, milestone, done })
+  const askChange = (programs: string[], note: string) => send('program-change', 'POST', { programs, note })
+  const takeBackChange = () => send('program-change', 'DELETE')
+  const decideChange = (granted: boolean, words: string) => send('program-change/decision', 'POST', { granted, words })
+
+  /** The record read against another program; nothing is changed by it. */
+  function trial(id: string): ProgramTrial | null {
+    const program = catalog.programs.get(id)
+    const file = student.state?.file
+    if (!program || !file) return null
+    const { reach: ways, input } = reachOf(file, { courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale }, today.value, [program.code])
+    return tryProgram({
+      program, items: file.record, courses: catalog.courses, scale: catalog.rules.scale, repeatPolicy: catalog.rules.repeatPolicy,
+      exceptions: file.exceptions ?? [], milestones: milestonesOf(program),
+    }, ways, input)
+  }
+  const milestonesOf = (program: Program) => (student.state?.file.milestones ?? []).flatMap(name => name.startsWith(`${program.code}/`) ? [name.slice(program.code.length + 1)] : [])
+
+  const title = (id: string) => {
+    const program = catalog.programs.get(id)
+    return program ? `${program.title} · ${program.catalogYear}` : id
+  }
+  /** Programs as a person chooses them: by title, newest catalog year first. */
+  const choices = computed(() => [...catalog.programs.values()].map(program => ({ value: programId(program), title: `${program.title} · ${program.catalogYear}`, kind: program.kind }))
+    .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)))
+
+  return { reach, unreachable, allLines, lineOf, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
+})

@@ -1,0 +1,6 @@
+import { takeBackProgramChange } from '../../../../services/program-change'
+
+export default defineRoute({ access: 'own file', handle: async ({ student }) => {
+  await takeBackProgramChange(useDatabase(), student)
+  return { ok: true }
+} })

@@ -6,9 +6,9 @@ import { forgetCollege, loadCollege } from './catalog'
 import { currentInstant } from './clock'
 
 /** What a program file holds, or what is wrong with it, line by line. */
-export type ProgramCheck =
-  | { ok: false, problems: FormatProblem[] }
-  | { ok: true, id: string, title: string, catalogYear: number, lines: number, known: boolean, kept: boolean }
+export type ProgramCheck
+  = | { ok: false, problems: FormatProblem[] }
+    | { ok: true, id: string, title: string, catalogYear: number, lines: number, known: boolean, kept: boolean }
 
 /** Checks a program file and, with `keep`, makes it the program's rules in its catalog year; a file with a problem changes nothing. */
 export async function loadProgramFile(db: Database, file: { actor: number, text: string, keep: boolean }): Promise<ProgramCheck> {

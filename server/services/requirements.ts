@@ -97,4 +97,3 @@ export async function recordMilestone(db: Database, record: { student: number, a
     await tx.insert(ledger).values({ at, actor: advisor, student, action: record.done ? 'record milestone' : 'take back milestone', detail: { program: code, milestone } })
   })
 }
-

@@ -74,7 +74,7 @@ async function takeBack(id: number) {
         <ul class="uses">
           <li v-for="use in line.uses" :key="use.item.id">
             <button class="words-link" type="button" :aria-expanded="asked?.item.id === use.item.id" @click="$emit('item', asked?.item.id === use.item.id ? null : use.item.id)">{{ use.item.course }}</button>
-            <span class="small second"> {{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template>, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span>
+            <span class="small second how">{{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template>, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span>
             <template v-if="student.mayEdit && !line.overlay">
               <button v-if="requirements.pinOf(program, use.item.id) === line.id" class="words-link small" type="button" @click="pin(use.item.id, use.item.course, null)">Unpin</button>
               <button v-else class="words-link small" type="button" @click="pin(use.item.id, use.item.course, line.id)">Pin here</button>
@@ -90,7 +90,8 @@ async function takeBack(id: number) {
         <h3>Why {{ asked.item.course }} counts here</h3>
         <p v-if="line.overlay" class="small">An overlay looks across the program: the course counts in its own line and here again.</p>
         <p v-else-if="changes.length === 0" class="small">No other line of this program accepts it{{ asked.item.grade ? ` with ${asked.item.grade}` : '' }}.</p>
-        <ul v-else>
+        <p v-else class="small second">{{ changes.every(change => change.cost > 0) ? 'Anywhere else, more of the program would stay open.' : changes.some(change => change.cost > 0) ? 'Of the lines that accept it, none would fill more.' : 'It would do as much elsewhere; the lines that accept fewer courses are served first.' }}</p>
+        <ul v-if="!line.overlay && changes.length">
           <li v-for="change in changes" :key="change.lineId" class="change">
             <span class="small" :class="{ blocking: change.cost > 0 }">{{ change.words }}</span>
             <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(asked.item.id, asked.item.course, change.lineId)">Pin to {{ change.title }}</button>
@@ -124,6 +125,7 @@ ul { list-style: none; padding: 0; margin: 5px 0; display: grid; gap: 6px; }
 .group li:not(.change) { display: grid; grid-template-columns: 170px 1fr; gap: 2px 10px; align-items: center; }
 .uses { gap: 2px; }
 .uses .words-link + .words-link, .uses span + .words-link { margin-left: 8px; }
+.how { margin-left: 6px; }
 .change { display: flex; flex-direction: column; align-items: flex-start; }
 .candidate { grid-row: span 2; width: 170px; }
 .candidate :deep(.corner) { bottom: auto; top: 3px; font-weight: 500; }

@@ -37,28 +37,32 @@ const areas = computed(() => props.report.areas.map((area) => {
   const upTo = (states: string[]) => active.reduce((sum, line) => sum + Math.min(line.needed, line.uses.filter(use => states.includes(use.item.state)).reduce((s, u) => s + u.credits, 0)), 0)
   const met = upTo(['completed'])
   const underWay = upTo(['completed', 'under way']) - met
-  return { title: area.title, 'met': met, 'under way': underWay, 'covered': area.needed - area.open - met - underWay, 'open': area.open }
+  return { 'title': area.title, 'met': met, 'under way': underWay, 'covered': area.needed - area.open - met - underWay, 'open': area.open }
 }))
 
-const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'inherit' }, tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }))
+const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' }, tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }))
 const axis = computed(() => ({ axisLabel: { color: color('second-ink') }, axisTick: { show: false }, splitLine: { lineStyle: { color: color('line-soft') } } }))
+const LOOKS: Record<typeof STATES[number], { color: string, decal: object | null }> = {
+  'met': { color: 'fern', decal: null }, 'under way': { color: 'lake', decal: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 4], rotation: -0.8 } },
+  'covered': { color: 'slate', decal: { symbol: 'circle', symbolSize: 0.6, dashArrayX: [[6, 6], [0, 6, 6, 0]], dashArrayY: [6, 0] } }, 'open': { color: 'line', decal: null },
+}
+/** Earned solid, under way hatched, planned a dotted outline: as everywhere. */
+const looksOf = (kind: string) => kind === 'planned'
+  ? { color: 'transparent', borderColor: color('lake'), borderWidth: 1.5, borderType: 'dotted' as const, decal: { symbol: 'none' } }
+  : { color: color('lake'), decal: LOOKS[kind === 'under way' ? 'under way' : 'met'].decal ?? { symbol: 'none' } }
 const climb = computed(() => ({
   ...base.value, grid: { left: 40, right: 16, top: 30, bottom: 26 },
   legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
   xAxis: { type: 'category' as const, data: terms.value.map(row => row.short), ...axis.value },
-  yAxis: { type: 'value' as const, max: Math.max(credits(props.report.totalCredits) + 5, credits(terms.value.at(-1)?.sum ?? 0)), ...axis.value },
+  yAxis: { type: 'value' as const, interval: 30, max: Math.ceil((Math.max(credits(props.report.totalCredits), credits(terms.value.at(-1)?.sum ?? 0)) + 5) / 30) * 30, ...axis.value },
   series: [
-    { type: 'bar' as const, name: 'credits of the term', barMaxWidth: 26, data: terms.value.map(row => credits(row.added)), itemStyle: { color: color('lake') } },
+    { type: 'bar' as const, name: 'credits of the term', barMaxWidth: 26, data: terms.value.map(row => ({ value: credits(row.added), itemStyle: looksOf(row.kind) })), itemStyle: { color: color('lake'), decal: { symbol: 'none' } } },
     {
       type: 'line' as const, name: 'credits in all', step: 'middle' as const, data: terms.value.map(row => credits(row.sum)), itemStyle: { color: color('primary') }, lineStyle: { width: 2 }, symbolSize: 7,
       markLine: { silent: true, symbol: 'none', lineStyle: { color: color('error'), type: 'dashed' as const }, label: { formatter: `finish: ${formatCredits(props.report.totalCredits)} cr`, position: 'insideStartTop' as const, color: color('error') }, data: [{ yAxis: credits(props.report.totalCredits) }] },
     },
   ],
 }))
-const LOOKS: Record<typeof STATES[number], { color: string, decal: object | null }> = {
-  'met': { color: 'fern', decal: null }, 'under way': { color: 'lake', decal: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 4], rotation: -0.8 } },
-  'covered': { color: 'slate', decal: { symbol: 'circle', symbolSize: 0.6, dashArrayX: [[6, 6], [0, 6, 6, 0]], dashArrayY: [6, 0] } }, 'open': { color: 'line', decal: null },
-}
 const byArea = computed(() => ({
   ...base.value, grid: { left: 120, right: 16, top: 30, bottom: 26 }, legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
   xAxis: { type: 'value' as const, ...axis.value }, yAxis: { type: 'category' as const, inverse: true, data: areas.value.map(area => area.title), ...axis.value },
@@ -74,6 +78,7 @@ const byArea = computed(() => ({
     <figure class="card">
       <figcaption><h2>Credits by term against the finish</h2></figcaption>
       <VChart class="chart" :option="climb" autoresize />
+      <p class="second small key">bars: solid earned, hatched under way, dotted planned</p>
       <details>
         <summary class="small">The same as a table</summary>
         <table>
@@ -99,6 +104,7 @@ const byArea = computed(() => ({
 <style scoped>
 .pictures { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(100%, 480px), 1fr)); gap: 12px; margin-bottom: 12px; }
 figure { margin: 0; padding: 12px 16px; min-width: 0; }
+.key { margin: 0 0 4px; }
 .chart { height: 320px; width: 100%; }
 td, th { padding: 1px 18px 1px 0; text-align: left; font-size: 13px; }
 </style>

@@ -27,7 +27,7 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
         <span class="strong">{{ node.title }}</span>
         <template v-if="node.n < node.branches.length">
           <span class="second"> · {{ node.n }} of {{ node.branches.length }} ·</span>
-          <span v-for="(branch, b) in node.branches" :key="b" class="branch" :class="{ kept: branch.kept }">{{ branch.node.kind === 'line' ? branch.node.line.title : branch.node.title }} needs {{ needs(branch.open) }}{{ b < node.branches.length - 1 ? ' or ' : '' }}</span>
+          <span v-for="(branch, b) in node.branches" :key="b" class="branch" :class="{ kept: branch.kept }">{{ branch.node.kind === 'line' ? branch.node.line.title : branch.node.title }} needs {{ needs(branch.open) }}<template v-if="b < node.branches.length - 1"> or</template></span>
         </template>
       </div>
       <RequirementNodes

@@ -44,7 +44,7 @@ async function ask() {
       <dt>Earliest finish</dt>
       <dd>
         <span class="big" data-finish>{{ finish.term }}</span>
-        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length"> <b>{{ trial.finish.chain.join(' → ') }}</b></template></p>
+        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b></template></p>
       </dd>
       <dt>Carries over</dt>
       <dd>

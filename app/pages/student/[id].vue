@@ -6,15 +6,19 @@ const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
 const id = computed(() => Number(route.params.id))
+/** The review bar stands over the page's foot; what sticks there keeps clear of it. */
+const review = useTemplateRef<{ $el: HTMLElement }>('review')
+const reviewHeight = ref(0)
+useResizeObserver(() => review.value?.$el, ([entry]) => reviewHeight.value = entry!.target.clientHeight)
 watch([id, () => workingTerm.code], () => student.load(id.value), { immediate: true })
 </script>
 
 <template>
-  <div>
+  <div :style="{ '--review-bar': `${reviewHeight}px` }">
     <div v-if="student.failed" class="page"><FailedBox :problem="student.failed" retry @retry="student.load(id)" /></div>
     <template v-else-if="student.state?.id === id && catalog.ready && student.standing">
       <NuxtPage />
-      <ReviewBar v-if="session.account?.role === 'advisor'" />
+      <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />
     </template>
     <div v-else class="page" aria-busy="true" aria-label="Loading">
       <div class="grey-shape" style="height: 30px; width: 320px; margin: 6px 0 14px" />

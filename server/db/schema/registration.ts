@@ -57,7 +57,6 @@ export type LedgerAction
     | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
     | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
 
-
 /** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
 export const ledger = mysqlTable('ledger', {
   id: bigint({ mode: 'number' }).autoincrement().primaryKey(),

@@ -10,7 +10,9 @@ const held = computed(() => student.state?.programIds ?? [])
 const fromAddress = String(route.query.with ?? '').split(',').filter(id => requirements.choices.some(choice => choice.value === id)).slice(0, MOST)
 const first = held.value[0] ?? requirements.choices[0]!.value
 const neighbour = requirements.choices.find(choice => choice.kind === 'major' && choice.value.replace(/-\d+$/, '') !== first.replace(/-\d+$/, ''))!.value
-const shown = ref<string[]>(fromAddress.length > 0 ? fromAddress : [first, neighbour])
+/** What was asked for is what one wants to see beside the own program. */
+const askedFor = student.state?.programChange?.state === 'asked' ? student.state.programChange.programs.filter(id => !held.value.includes(id)) : []
+const shown = ref<string[]>(fromAddress.length > 0 ? fromAddress : [first, ...(askedFor.length > 0 ? askedFor : [neighbour])].slice(0, MOST))
 // The comparison has an address, so that it can be sent to the advisor.
 watch(shown, ids => router.replace({ query: { with: ids.join(',') } }), { deep: true })
 

@@ -22,6 +22,12 @@ function select(program: string, line: string, item: string | null) {
   const same = selected.value?.line === line && selected.value.program === program && selected.value.item === item
   selected.value = same ? null : { program, line, item }
 }
+/** From the note at the top to the line itself. */
+function show(program: string, line: string) {
+  view.value = 'area'
+  selected.value = { program, line, item: null }
+  void nextTick(() => document.querySelector(`[data-line="${line}"]`)?.scrollIntoView({ block: 'center' }))
+}
 onMounted(() => {
   const about = String(route.query.about ?? '')
   for (const report of reports.value) {
@@ -69,7 +75,7 @@ const change = computed(() => student.state?.programChange)
     <div v-if="lost.length" class="card lost" role="alert">
       <p v-for="one in lost" :key="one.program + one.line + one.title">
         <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
-        <button v-if="one.line" class="words-link" type="button" @click="select(one.program, one.line, null)">Show it</button>
+        <button v-if="one.line" class="words-link" type="button" @click="show(one.program, one.line)">Show it</button>
       </p>
     </div>
 

@@ -71,6 +71,7 @@ td:nth-child(1) { width: 20%; } td:nth-child(2) { width: 30%; } td:nth-child(3) 
   .area { break-after: avoid; }
 }
 </style>
+
 <style>
 @page { size: A4; margin: 14mm; }
 @media print {

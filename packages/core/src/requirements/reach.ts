@@ -200,7 +200,7 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
     let last: { course: Course, reached: Reached } | undefined
     for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
       last = way
-      filled += Math.max(way.course.credits, NOMINAL)
+      filled += Math.max(way.course.creditsMax, NOMINAL) * way.course.repeatLimit
       if (filled >= line.open) break
     }
     const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open

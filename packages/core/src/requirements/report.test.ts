@@ -1,5 +1,6 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { describeLine, LETTER_SCALE, matchesFilter, readProgram, type Area, type Course, type CourseItem, type CourseLine, type Program, type RequirementNode } from '../index'
+import { creditFamily, describeLine, explainUse, LETTER_SCALE, matchesFilter, readProgram, type Area, type Course, type CourseItem, type CourseLine, type Program, type RequirementNode } from '../index'
 
 const course = (code: string, values: Partial<Course> = {}): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: [], prerequisite: '', corequisite: '',
@@ -102,4 +103,127 @@ describe('filters and their words', () => {
     [{ filter: { attributes: ['Voices'] }, courses: 2, credits: 600 }, '2 courses with at least 6 credits from any courses in Voices.'],
     [{ filter: { except: ['AAA 100'] }, credits: 1500 }, '15 credits from any courses except AAA 100.'],
   ])('%j reads "%s"', (values, words) => expect(describeLine(line('x', values))).toBe(words))
+})
+
+describe('the whole language', () => {
+  it('keeps caps: what is over a cap stays out of the line', () => {
+    const p = program([line('tech', { credits: 900, caps: [{ filter: { subjects: ['BBB'] }, courses: 1 }] })])
+    const report = read(p, [item('BBB 100'), item('BBB 200'), item('AAA 100')])
+    expect(report.areas[0]!.lines[0]).toMatchObject({ open: 300, missing: '3 cr open' })
+    expect(report.unused.map(unused => unused.course)).toHaveLength(1)
+  })
+  it('asks for another subject where a spread is not reached', () => {
+    const p = program([line('wide', { courses: 2, subjects: 2 })])
+    expect(lines(p, [item('AAA 100'), item('AAA 200')]).wide).toMatchObject({ state: 'open', open: 300, missing: 'choose 1 more from another subject' })
+    expect(lines(p, [item('AAA 100'), item('AAA 200'), item('BBB 100')]).wide!.state).toBe('met')
+  })
+  it('lets a choice inside a choice keep what is nearest', () => {
+    const nested: RequirementNode = { kind: 'some', id: 'outer', title: 'Outer', n: 1, children: [
+      { kind: 'all', id: 'both', title: 'Both', children: [line('a', { filter: { list: ['AAA 100'] }, courses: 1 }), { kind: 'some', id: 'inner', title: 'Inner', n: 1, children: [line('b', { filter: { list: ['BBB 100'] }, courses: 1 }), line('c', { filter: { list: ['BBB 200'] }, courses: 1 })] }] },
+      line('d', { filter: { list: ['DDD 450'] }, courses: 1, credits: 900 }),
+    ] }
+    const report = read(program([nested]), [item('AAA 100'), item('BBB 200')])
+    expect(report.areas[0]!.lines.map(l => [l.id, l.setAside, l.state])).toEqual([['a', false, 'met'], ['b', true, 'open'], ['c', false, 'met'], ['d', true, 'open']])
+    expect(report.areas[0]!.nodes[0]).toMatchObject({ kind: 'group', n: 1, open: 0, branches: [{ kept: true, open: 0 }, { kept: false, open: 900 }] })
+  })
+  it('takes a substitution in the place of a listed course, and asks nothing of what is waived', () => {
+    const p = program([line('all', { filter: { list: ['AAA 100', 'AAA 200'] }, courses: 2 }), line('gone', { filter: { list: ['AAA 300'] }, courses: 1 })])
+    const exceptions = [
+      { id: 1, program: 'P', line: 'all', kind: 'substitution' as const, course: 'BBB 100', instead: 'AAA 200', reason: 'r', by: 'b' },
+      { id: 2, program: 'P', line: 'gone', kind: 'waiver' as const, course: null, reason: 'r', by: 'b' },
+    ]
+    const report = readProgram({ program: p, items: [item('AAA 100'), item('BBB 100')], courses, scale: LETTER_SCALE, repeatPolicy: 'best', exceptions })
+    expect(report.areas[0]!.lines.map(l => [l.id, l.state, l.needed])).toEqual([['all', 'met', 600], ['gone', 'met', 0]])
+    expect(report.areas[0]!.lines[0]!.uses.map(use => [use.item.course, use.substituted])).toEqual([['AAA 100', false], ['BBB 100', true]])
+    expect(readProgram({ program: p, items: [item('BBB 100')], courses, scale: LETTER_SCALE, repeatPolicy: 'best', exceptions }).areas[0]!.lines[0]!.unfilled).toEqual(['AAA 100'])
+  })
+  it('lets no more than the sharing rule count twice, and says so', () => {
+    const p = program([line('any', { courses: 3 })])
+    const report = readProgram({ program: p, items: [item('AAA 100'), item('AAA 200'), item('BBB 100')], courses, scale: LETTER_SCALE, repeatPolicy: 'best', shared: [{ itemIds: new Set(['AAA 100-done-B', 'AAA 200-done-B']), courses: 1, words: 'At most 1.' }] })
+    expect(report.areas[0]!.lines[0]!.uses).toHaveLength(2)
+    expect(report.notShared).toMatchObject({ words: 'At most 1.', itemIds: [expect.stringContaining('AAA')] })
+  })
+  it('lets a repeat take the place of a grade that is too low, and never counts both', () => {
+    const p = program([line('asked', { filter: { list: ['AAA 100'] }, courses: 1, minGrade: 'C' }), line('free', { credits: 300 })])
+    const weak = item('AAA 100', { grade: 'D' })
+    const again = item('AAA 100', { id: 'again', state: 'planned', grade: null, term: '2027SP' })
+    expect(lines(p, [weak])).toMatchObject({ asked: { state: 'open' }, free: { state: 'met' } })
+    expect(lines(p, [weak, again])).toMatchObject({ asked: { state: 'covered' }, free: { state: 'open' } })
+    // Without a line that asks for it, a repeat counts for nothing.
+    expect(read(program([line('free', { credits: 300 })]), [weak, again]).unused.map(unused => unused.id)).toEqual(['again'])
+  })
+  it('reports a pin that could not be kept, with the reason', () => {
+    const p = program([line('x', { filter: { subjects: ['AAA', 'BBB'] }, courses: 1 }), line('y', { filter: { subjects: ['AAA'] }, courses: 1 })])
+    const report = read(p, [item('AAA 100', { id: 'a' }), item('BBB 100', { id: 'b' })], { a: 'x', b: 'y' })
+    expect(report.brokenPins.map(pin => [pin.itemId, pin.words])).toEqual([['a', expect.stringContaining('less of the program would be filled')], ['b', expect.stringContaining('does not fit')]])
+  })
+  it('weighs a transfer course of odd size for the line it was taken for, not for electives', () => {
+    const p = program([line('free', { credits: 900 }), line('asked', { filter: { list: ['AAA 300'] }, courses: 1 })])
+    expect(lines(p, [item('AAA 300', { credits: 450, grade: 'TR', source: 'transfer', term: null })])).toMatchObject({ asked: { uses: ['AAA 300'], state: 'met' }, free: { uses: [] } })
+  })
+  it('reads rules about the whole program, and sees when an average is out of reach', () => {
+    const p: Program = { ...program([line('free', { credits: 300 })]), totalCredits: 1200, rules: [
+      { kind: 'gpa', id: 'gpa', title: 'GPA', minimum: 300, scope: 'overall' }, { kind: 'credits', id: 'upper', title: 'Upper', credits: 400, filter: { levelMin: 300 } },
+      { kind: 'credits', id: 'here', title: 'Here', credits: 600, here: true }, { kind: 'milestone', id: 'm', title: 'M', words: 'w' }, { kind: 'gpa', id: 'bbb', title: 'BBB', minimum: 200, scope: { subjects: ['BBB'] } },
+    ] }
+    const rules = (items: CourseItem[], milestones: string[] = []) => Object.fromEntries(readProgram({ program: p, items, courses, scale: LETTER_SCALE, repeatPolicy: 'best', milestones }).rules.map(rule => [rule.id, rule]))
+    const some = rules([item('AAA 300'), item('AAA 200', { grade: 'TR', source: 'transfer' }), item('BBB 100', { state: 'planned', grade: null })], ['m'])
+    expect(Object.values(some).map(rule => [rule.id, rule.state])).toEqual([['total', 'open'], ['gpa', 'met'], ['upper', 'met'], ['here', 'covered'], ['m', 'met'], ['bbb', 'open']])
+    // 9 of 12 credits at 1.00: even 4.00 in the last three gives (9 × 1 + 3 × 4) / 12 = 1.75.
+    expect(rules([item('AAA 100', { grade: 'D' }), item('AAA 200', { grade: 'D' }), item('BBB 100', { grade: 'D' })]).gpa!.unreachable).toMatch(/Even 4\.00 in all the 3 credits/)
+    // 3 of 12 credits at 1.00: (3 × 1 + 9 × x) / 12 ≥ 3 needs x ≥ 3.67.
+    expect(rules([item('AAA 100', { grade: 'D' })]).gpa).toMatchObject({ unreachable: null, words: '1.00 now, 3.00 asked; an average of 3.67 over the next 9 cr gets there' })
+  })
+})
+
+describe('explainUse', () => {
+  const p = program([line('x', { filter: { subjects: ['AAA', 'BBB'] }, courses: 1 }), line('y', { filter: { subjects: ['AAA'] }, courses: 1 })])
+  it('says what would be lost if the course counted elsewhere', () => {
+    const input = { program: p, items: [item('AAA 100', { id: 'a' }), item('BBB 100', { id: 'b' })], courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
+    const [change] = explainUse(input, readProgram(input), 'a')
+    expect(change).toMatchObject({ lineId: 'x', cost: 300, moved: [{ course: 'BBB 100', from: 'x', to: null }], words: expect.stringContaining('3 cr more open in all') })
+  })
+  it('says when another course would take its place', () => {
+    const input = { program: p, items: [item('AAA 100', { id: 'a' }), item('AAA 200', { id: 'b' })], courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
+    const report = readProgram(input)
+    const inY = report.areas[0]!.lines[1]!.uses[0]!.item.id
+    expect(explainUse(input, report, inY)[0]).toMatchObject({ lineId: 'x', cost: 0, words: expect.stringContaining('The same progress') })
+  })
+})
+
+// General patterns of published catalogs (common practice, no source), in the demo college's own terms.
+describe('laws of the reading', () => {
+  const codes = [...courses.keys()]
+  const taken = fc.uniqueArray(fc.record({ code: fc.constantFrom(...codes), grade: fc.constantFrom('A', 'C', 'D', 'F', 'W'), planned: fc.boolean() }), { maxLength: 7, selector: one => one.code })
+    .map(list => list.map(({ code, grade, planned }) => item(code, planned ? { state: 'planned', grade: null } : { grade })))
+  const wide = program([
+    line('one', { filter: { list: ['AAA 100', 'BBB 100'] }, courses: 1, minGrade: 'C' }), line('two', { filter: { subjects: ['AAA', 'EEE'] }, courses: 2, credits: 600, subjects: 2 }),
+    { kind: 'some', id: 'c', title: 'C', n: 1, children: [line('three', { filter: { attributes: ['Places'] }, courses: 2 }), line('four', { filter: { list: ['DDD 450'] }, courses: 1 })] },
+    line('free', { credits: 600, caps: [{ filter: { subjects: ['BBB'] }, courses: 1 }] }),
+  ])
+  it('one more passed course never lowers what is met', () => {
+    fc.assert(fc.property(taken, fc.constantFrom(...codes), (items, code) => {
+      // An equivalent or excluded course is no addition: it may replace what stands.
+      fc.pre(items.every(other => other.course === code || creditFamily(other.course, courses) !== creditFamily(code, courses)))
+      const before = read(wide, items)
+      const after = read(wide, [...items.filter(other => other.course !== code || other.state === 'completed'), item(code, { id: 'new', grade: 'A', term: '2026SP' })])
+      expect(after.areas[0]!.lines.filter(l => !l.setAside).reduce((sum, l) => sum + l.open, 0)).toBeLessThanOrEqual(before.areas[0]!.lines.filter(l => !l.setAside).reduce((sum, l) => sum + l.open, 0))
+    }), { numRuns: 120 })
+  })
+  it('the order of input never matters', () => {
+    fc.assert(fc.property(taken, fc.nat(), (items, seed) => {
+      const shuffled = [...items].sort((a, b) => (a.id.length * 7 + a.id.charCodeAt(0) * seed) % 13 - (b.id.length * 7 + b.id.charCodeAt(0) * seed) % 13)
+      expect(read(wide, shuffled)).toEqual(read(wide, items))
+    }), { numRuns: 80 })
+  })
+  it('a pin is kept or reported', () => {
+    fc.assert(fc.property(taken, fc.nat(6), fc.constantFrom('one', 'two', 'three', 'free'), (items, which, target) => {
+      const pinned = items[which % Math.max(1, items.length)]
+      if (!pinned) return
+      const report = read(wide, items, { [pinned.id]: target })
+      const kept = report.areas[0]!.lines.find(l => l.id === target)!.uses.some(use => use.item.id === pinned.id)
+      const counts = pinned.id in report.couldCount
+      expect(kept || !counts || report.brokenPins.some(pin => pin.itemId === pinned.id)).toBe(true)
+    }), { numRuns: 120 })
+  })
 })

@@ -127,10 +127,10 @@ export function readProgram(input: ReportInput): ProgramReport {
   const { program, courses, scale } = input
   const exceptions = (input.exceptions ?? []).filter(exception => exception.program === program.code)
   const context: CompileContext = { courses, scale, exceptions }
-  const items = countedItems(input)
   const { compiled, tree } = compile(program, context)
-  const fits = items.map(item => compiled.flatMap((target, l) => fitsLine(item, target, context) ? [l] : []))
-  dropRepeats(items, fits, courses)
+  const fitsOf = (item: CourseItem) => compiled.flatMap((target, l) => fitsLine(item, target, context) ? [l] : [])
+  const { items, idle } = settleRepeats(countedItems(input), courses, fitsOf)
+  const fits = items.map(item => idle.has(item.id) ? [] : fitsOf(item))
   const allocated = items.map((item, i): AllocationItem => {
     const lineId = (l: number) => compiled[l]!.line.id
     const forced = input.forced?.itemId === item.id
@@ -150,7 +150,7 @@ export function readProgram(input: ReportInput): ProgramReport {
   return {
     code: program.code, title: program.title, kind: program.kind, catalogYear: program.catalogYear, totalCredits: program.totalCredits,
     areas, overlays, proved, ...sumUp(areas), ...unusedOf(reading, overlays),
-    rules: readRules(program, { all: input.items, counted: items, used: items.filter((_, i) => uses[i]! >= 0), courses, scale, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
+    rules: readRules(program, { all: input.items, counted: items.filter(item => !idle.has(item.id)), used: items.filter((_, i) => uses[i]! >= 0), courses, scale, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
     couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
       ...new Set(fits[i]!.map(l => compiled[l]!.line.id)), ...program.overlays.filter(line => fitsLine(item, { line, single: null }, context)).map(line => line.id),
     ]])),
@@ -183,16 +183,34 @@ export function countedItems({ items, courses, scale, repeatPolicy }: Pick<Repor
     .sort((a, b) => TIERS[a.state] - TIERS[b.state] || when(a) - when(b) || a.course.localeCompare(b.course) || a.id.localeCompare(b.id))
 }
 
-/** A course that gives credit once is offered once: later attempts keep only lines that no earlier one could fill. */
-function dropRepeats(items: CourseItem[], fits: number[][], courses: ReadonlyMap<string, Course>) {
-  const families = new Map<string, number[]>()
-  items.forEach((item, i) => {
+/**
+ * A course gives credit as often as it may be repeated, and no more. Of attempts beyond that, a repeat that a line asks for
+ * (because the grade so far is too low there) takes the place of the earlier attempt; any other counts for nothing.
+ */
+function settleRepeats(items: readonly CourseItem[], courses: ReadonlyMap<string, Course>, fitsOf: (item: CourseItem) => number[]): { items: CourseItem[], idle: ReadonlySet<string> } {
+  const families = new Map<string, CourseItem[]>()
+  const replaced = new Set<string>()
+  const idle = new Set<string>()
+  for (const item of items) {
     const family = creditFamily(item.course, courses)
-    const earlier = families.get(family) ?? []
-    const limit = courses.get(item.course)?.repeatLimit ?? 1
-    if (earlier.length >= limit) fits[i] = fits[i]!.filter(l => !earlier.some(e => fits[e]!.includes(l)))
-    families.set(family, [...earlier, i])
-  })
+    const standing = families.get(family) ?? []
+    families.set(family, standing)
+    if (standing.length < (courses.get(item.course)?.repeatLimit ?? 1)) {
+      standing.push(item)
+      continue
+    }
+    const mine = fitsOf(item)
+    const weak = standing.find((earlier) => {
+      const now = fitsOf(earlier)
+      return earlier.state === 'completed' && fitsOf({ ...earlier, state: 'planned' }).some(l => !now.includes(l) && mine.includes(l))
+    })
+    if (weak) {
+      replaced.add(weak.id)
+      standing.splice(standing.indexOf(weak), 1, item)
+    }
+    else idle.add(item.id)
+  }
+  return { items: items.filter(item => !replaced.has(item.id)), idle }
 }
 
 function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[], fits: readonly number[][]): ProgramReport['notShared'] {

@@ -25,7 +25,7 @@ export function sayLacking(line: CourseLine, open: Credits, used: number, subjec
   if (open === 0) return ''
   if (needsEveryListed(line)) return unfilled.length === 1 ? `${unfilled[0]} open` : `${unfilled.length} courses open`
   const courses = line.courses ? line.courses - used : 0
-  const choose = courses > 0 ? `choose ${courses}${used > 0 ? ' more' : ''}` : ''
-  const spread = line.subjects && subjects < line.subjects && used > 0 ? `another subject` : ''
-  return [choose, spread, line.credits || !choose ? `${formatCredits(open)} cr open` : ''].filter(Boolean).join(', ')
+  const another = line.subjects !== undefined && subjects < line.subjects && used > 0 ? 'another subject' : ''
+  const choose = courses > 0 ? `choose ${courses}${used > 0 ? ' more' : ''}${another ? ` from ${another}` : ''}` : another
+  return [choose, line.credits || !choose ? `${formatCredits(open)} cr open` : ''].filter(Boolean).join(', ')
 }

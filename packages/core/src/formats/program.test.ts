@@ -1,0 +1,82 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { LETTER_SCALE, readProgramText, writeProgramText, type Course, type Program } from '../index'
+
+const course = (code: string): Course => ({
+  code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: ['Places'], prerequisite: '', corequisite: '',
+  exclusions: [], equivalents: [], repeatLimit: 1, offered: { seasons: ['fall'] }, parts: ['lecture'], fee: 0,
+})
+const courses = new Map(['AAA 100', 'AAA 200', 'BBB 100'].map(code => [code, course(code)]))
+const context = { courses, scale: LETTER_SCALE }
+const file = (children: string, more = '') => `{
+  "format": "ridgeway-program/1", "code": "TST-BS", "kind": "major", "title": "Test", "catalogYear": 2025, "totalCredits": 12${more},
+  "areas": [
+    { "id": "area", "title": "Area", "hue": "moss", "children": [
+${children}
+    ] }
+  ]
+}`
+const problems = (text: string) => {
+  const read = readProgramText(text, context)
+  return read.ok ? [] : read.problems.map(({ line, message }) => [line, message])
+}
+
+describe('readProgramText', () => {
+  it('reads credits as people write them, into hundredths', () => {
+    const read = readProgramText(file('{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] }, "credits": 2.67 }'), context)
+    expect(read).toMatchObject({ ok: true, program: { totalCredits: 1200, areas: [{ kind: 'all', children: [{ credits: 267 }] }], rules: [], sharing: [] } })
+  })
+
+  it.each<[string, string, number, RegExp]>([
+    ['an unknown course', '{ "kind": "courses", "id": "one", "title": "One",\n "filter": { "list": ["AAA 100",\n "ZZZ 999"] }, "courses": 1 }', 7, /no course ZZZ 999/],
+    ['a course written wrongly', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA100"] }, "courses": 1 }', 5, /three capitals/],
+    ['an unknown grade', '{ "kind": "courses", "id": "one", "title": "One", "filter": {}, "credits": 3,\n "minGrade": "E" }', 6, /"E" is not on the grade scale/],
+    ['a line that asks for nothing', '{ "kind": "courses", "id": "one", "title": "One", "filter": {} }', 5, /Say how much is needed/],
+    ['more courses than the list has', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] },\n\n "courses": 2 }', 7, /2 courses are asked, the list has 1/],
+    ['a choice of all', '{ "kind": "some", "id": "c", "title": "C", "n": 2, "children": [\n { "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }, { "kind": "courses", "id": "y", "title": "Y", "filter": {}, "credits": 3 } ] }', 5, /2 of 2 is no choice/],
+    ['an id used twice', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 },\n{ "kind": "courses", "id": "x", "title": "Y", "filter": {}, "credits": 3 }', 6, /used twice/],
+    ['a word that is not in the format', '{ "kind": "courses", "id": "x", "title": "X", "filter": {},\n "credit": 3 }', 6, /"credit" is not part of the format/],
+    ['a subject nobody teaches', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "subjects": ["QQQ"] }, "credits": 3 }', 5, /No course has the subject QQQ/],
+    ['an attribute nobody carries', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "attributes": ["Voices"] }, "credits": 3 }', 5, /No course carries the attribute "Voices"/],
+    ['levels the wrong way round', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "levelMin": 300, "levelMax": 200 }, "credits": 3 }', 5, /lowest level is above the highest/],
+    ['a cap in both units', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3, "caps": [{ "filter": {}, "credits": 3, "courses": 1 }] }', 5, /credits or in courses, one of the two/],
+  ])('names the line of %s', (_, children, line, message) => {
+    const found = problems(file(children))
+    expect(found[0]![0]).toBe(line)
+    expect(found[0]![1]).toMatch(message)
+  })
+
+  it('says where the JSON itself breaks, and gives all problems of a file at once', () => {
+    expect(problems('{\n "format": "ridgeway-program/1",\n "code": \n}')).toEqual([[4, expect.stringMatching(/not JSON: value expected/)]])
+    const two = problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["ZZZ 999"] }, "courses": 1, "minGrade": "Q" }'))
+    expect(two).toHaveLength(2)
+    expect(problems('[]')).toHaveLength(1)
+  })
+
+  it('never throws, whatever it is given', () => {
+    fc.assert(fc.property(fc.oneof(fc.string(), fc.json()), (text) => {
+      expect(typeof readProgramText(text, context).ok).toBe('boolean')
+    }), { numRuns: 200 })
+  })
+})
+
+describe('writeProgramText', () => {
+  const line = fc.record({
+    kind: fc.constant('courses' as const), title: fc.string({ minLength: 1, maxLength: 20 }), id: fc.constant('x'),
+    filter: fc.constantFrom({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, { attributes: ['Places'], except: ['AAA 200'] }),
+    credits: fc.integer({ min: 1, max: 3000 }), courses: fc.constantFrom(1, 2), minGrade: fc.constantFrom('C', 'B-'), subjects: fc.constantFrom(2, 3),
+    caps: fc.constantFrom([{ filter: { subjects: ['BBB'] }, credits: 450 }], [{ filter: {}, courses: 1 }]),
+  })
+  it('gives back the same program when it is read again', () => {
+    fc.assert(fc.property(fc.array(line, { minLength: 1, maxLength: 4 }), fc.boolean(), (lines, choice) => {
+      const children = lines.map((one, i) => ({ ...one, id: `line-${i}` }))
+      const program: Program = {
+        code: 'TST-BS', kind: 'minor', title: 'Test', catalogYear: 2024, totalCredits: 1250, overlays: [], suggested: [{ name: 'First fall', courses: ['AAA 100'] }],
+        rules: [{ kind: 'gpa', id: 'gpa', title: 'GPA', minimum: 225, scope: { subjects: ['AAA'] } }, { kind: 'credits', id: 'here', title: 'Here', credits: 600, here: true }, { kind: 'milestone', id: 'm', title: 'M', words: 'Done.' }],
+        sharing: [{ with: 'major', courses: 2 }, { with: 'OTH-BA', credits: 450 }],
+        areas: [{ kind: 'all', id: 'area', title: 'Area', hue: 'lake', children: choice && children.length > 1 ? [{ kind: 'some', id: 'choice', title: 'Choice', n: 1, children }] : children }],
+      }
+      expect(readProgramText(writeProgramText(program), context)).toEqual({ ok: true, program })
+    }), { numRuns: 100 })
+  })
+})

@@ -17,6 +17,8 @@ export { expect }
 
 export async function signIn(page: Page, username: string) {
   await page.goto('/sign-in')
+  // The page puts the cursor into the first field when it is ready; typing before that would be typing into the void.
+  await expect(page.getByLabel('Name')).toBeFocused()
   await page.getByLabel('Name').fill(username)
   await page.getByLabel('Password').fill('larkmoor')
   await page.getByRole('button', { name: 'Sign in', exact: true }).click()

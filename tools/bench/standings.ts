@@ -12,19 +12,23 @@ import { people } from '../../server/db/schema'
 import { ne } from 'drizzle-orm'
 import { median, quantile, round, time, type Figure } from './figure'
 
-const HARD_CASES = 24
-const REFERENCE_CASES = 6
+const HARD_CASES = 60
+const REFERENCE_CASES = 10
 
 /** Requirement use: the authored students' own records, then hard generated cases against the integer-programming reference. */
 export async function benchAllocation(db: Database): Promise<Figure[]> {
   const college = await loadCollege(db)
   const authored = (await db.select().from(people).where(ne(people.story, ''))).filter(person => person.role === 'student')
   const times: number[] = []
+  const authoredProved: boolean[] = []
   for (const person of authored) {
-    const { file } = await readStudent(db, db, person.id, '2027SP')
-    const standing = readStanding(file, college.catalog, '2026-11-09')
-    for (let i = 0; i < 15; i++) {
-      for (const program of college.catalog.programs) times.push(time(() => readProgram({ program, items: standing.items, courses: college.catalog.courses, scale: college.catalog.scale, repeatPolicy: 'best' })).ms)
+    const { file, programIds } = await readStudent(db, db, person.id, '2027SP')
+    const catalog = { ...college.catalog, programs: programIds.flatMap(id => college.programs.get(id) ?? []) }
+    const { inputs } = readStanding(file, catalog, '2026-11-09')
+    for (const input of inputs) {
+      const runs = Array.from({ length: 15 }, () => time(() => readProgram(input)))
+      times.push(...runs.map(run => run.ms))
+      authoredProved.push(runs[0]!.result.proved)
     }
   }
   const hard: Case[] = Array.from({ length: HARD_CASES }, (_, i) => generateCase(9000 + i, { lines: 30, items: 45, fits: 6, groups: true }))
@@ -35,7 +39,8 @@ export async function benchAllocation(db: Database): Promise<Figure[]> {
   const reference = hard.slice(0, REFERENCE_CASES).map(problem => time(() => solveReference(highs, problem, 4)).ms)
   const ratio = median(reference) / median(own.slice(0, REFERENCE_CASES).map(run => run.ms))
   return [
-    { name: 'allocation authored median', value: round(median(times)), unit: 'ms', reference: `${authored.length} authored students, both programs`, ratio: null, target: '≤ 5', ok: median(times) <= 5 },
+    { name: 'allocation authored median', value: round(median(times)), unit: 'ms', reference: `${authored.length} authored students, all their programs, ${authoredProved.filter(Boolean).length} of ${authoredProved.length} readings proved`, ratio: null, target: '≤ 5', ok: median(times) <= 5 },
+    { name: 'allocation authored worst', value: round(quantile(times, 1)), unit: 'ms', reference: 'the slowest reading of any of them', ratio: null, target: '', ok: null },
     { name: 'allocation hard median', value: round(median(own.map(run => run.ms))), unit: 'ms', reference: `HiGHS, tiers only, ${round(median(reference))} ms`, ratio: round(ratio), target: '≤ 20 and ratio ≥ 15', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 15 },
     { name: 'allocation hard worst', value: round(quantile(own.map(run => run.ms), 1)), unit: 'ms', reference: `${HARD_CASES} generated cases, 45 courses, 30 lines, choices`, ratio: null, target: '', ok: null },
     { name: 'allocation hard proved in 50 ms', value: round(proved / HARD_CASES), unit: 'share', reference: `${own.filter(run => run.result.proved).length} of ${HARD_CASES} proved at all`, ratio: round(proved / HARD_CASES), target: '≥ 0.98', ok: proved / HARD_CASES >= 0.98 },
@@ -49,7 +54,7 @@ function largePlan(): StudentFile {
   const catalog = new Map(COURSES.map(course => [course.code, course]))
   const record = sequence.slice(0, 15).map((course, i): CourseItem => ({ id: `r${i}`, course, term: i < 8 ? '2025FA' : '2026SP', credits: catalog.get(course)!.credits, grade: 'B', state: 'completed', source: 'here' }))
   const entries = sequence.slice(15).map((course, i): PlanEntry => ({ id: `p${i}`, course, term: terms[i % terms.length]!.code, credits: catalog.get(course)!.credits, pinned: false, pinnedUse: null, note: '' }))
-  return { record, entries, picked: [], programs: PROGRAMS.map(program => program.code), placements: {}, permissions: [], capRaised: {} }
+  return { record, entries, picked: [], programs: ['WSC-BS', 'TSS-CERT'], placements: {}, permissions: [], capRaised: {} }
 }
 
 /** Everything that a move on the board reads again: both programs, all checks with their moves, loads, finish. */

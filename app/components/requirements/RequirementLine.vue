@@ -43,7 +43,7 @@ const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'canno
 .block { background: none; border: 0; padding: 0; cursor: pointer; text-align: left; border-radius: 5px; }
 .hollow { cursor: pointer; }
 .selected { background: var(--act-tint); }
-.aside { opacity: .55; }
+.aside, .aside .line-title, .aside .strong { color: var(--second); }
 .counts-here { box-shadow: inset 4px 0 0 var(--act); }
 .could-count { box-shadow: inset 4px 0 0 color-mix(in srgb, var(--act) 35%, transparent); }
 .carried { margin-right: 4px; }

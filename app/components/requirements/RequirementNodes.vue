@@ -42,6 +42,6 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
 .group { border-top: 1px solid var(--line-soft); padding: 7px 14px 4px 28px; }
 .branch { color: var(--second); margin-left: 4px; }
 .branch.kept { color: var(--ink); font-weight: 650; }
-.aside { opacity: .55; }
+.aside, .aside .line-title, .aside .strong { color: var(--second); }
 @media (max-width: 900px) { .group { padding-left: 12px !important; } }
 </style>

@@ -44,7 +44,7 @@ async function ask() {
       <dt>Earliest finish</dt>
       <dd>
         <span class="big" data-finish>{{ finish.term }}</span>
-        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b></template></p>
+        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b><template v-if="trial.finish.waitsFor">, where {{ trial.finish.chain[0] }} waits for {{ trial.finish.waitsFor }}</template></template></p>
       </dd>
       <dt>Carries over</dt>
       <dd>
@@ -55,6 +55,7 @@ async function ask() {
       <dd>
         <span class="big" data-open>{{ formatCredits(trial.open) }} cr</span>
         <ul class="small"><li v-for="area in areas" :key="area.id">{{ area.title }} <span class="second">{{ formatCredits(area.open) }} of {{ formatCredits(area.needed) }} cr</span></li></ul>
+        <p v-if="trial.overlaysOpen.length" class="small second">and to be carried by one of these: {{ trial.overlaysOpen.join(', ') }}</p>
       </dd>
       <dt>Credits lost</dt>
       <dd>

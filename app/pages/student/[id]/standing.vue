@@ -62,7 +62,7 @@ table { width: 100%; border-collapse: collapse; margin-top: 5px; font-size: 12.5
 th, td { text-align: left; vertical-align: top; padding: 3px 10px 3px 0; border-top: 1px solid var(--line-soft); }
 td:nth-child(1) { width: 20%; } td:nth-child(2) { width: 30%; } td:nth-child(3) { width: 13%; font-weight: 650; }
 .area th { border-top: 1px solid var(--line); padding-top: 7px; }
-.aside { opacity: .6; }
+.aside td { color: var(--second); font-weight: 400; }
 @media print {
   .no-print { display: none; }
   .paper { padding: 0; max-width: none; }

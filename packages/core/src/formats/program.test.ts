@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LETTER_SCALE, readProgramText, writeProgramText, type Course, type Program } from '../index'
+import { LETTER_SCALE, readProgramText, writeProgramText, type Cap, type Course, type CourseFilter, type CourseLine, type Program } from '../index'
 
 const course = (code: string): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: ['Places'], prerequisite: '', corequisite: '',
@@ -61,11 +61,11 @@ describe('readProgramText', () => {
 })
 
 describe('writeProgramText', () => {
-  const line = fc.record({
+  const line: fc.Arbitrary<CourseLine> = fc.record({
     kind: fc.constant('courses' as const), title: fc.string({ minLength: 1, maxLength: 20 }), id: fc.constant('x'),
-    filter: fc.constantFrom({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, { attributes: ['Places'], except: ['AAA 200'] }),
+    filter: fc.constantFrom<CourseFilter[]>({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, { attributes: ['Places'], except: ['AAA 200'] }),
     credits: fc.integer({ min: 1, max: 3000 }), courses: fc.constantFrom(1, 2), minGrade: fc.constantFrom('C', 'B-'), subjects: fc.constantFrom(2, 3),
-    caps: fc.constantFrom([{ filter: { subjects: ['BBB'] }, credits: 450 }], [{ filter: {}, courses: 1 }]),
+    caps: fc.constantFrom<Cap[][]>([{ filter: { subjects: ['BBB'] }, credits: 450 }], [{ filter: {}, courses: 1 }]),
   })
   it('gives back the same program when it is read again', () => {
     fc.assert(fc.property(fc.array(line, { minLength: 1, maxLength: 4 }), fc.boolean(), (lines, choice) => {

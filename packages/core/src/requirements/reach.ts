@@ -27,6 +27,7 @@ export interface Reached {
   at: number | null
   /** The course that had to come first and decided it. */
   after: CourseCode | null
+  /** Why never; or what it waits for when no course decided it ("90 credits"). */
   why: string
 }
 
@@ -71,7 +72,7 @@ export class Reach {
     if (ready.at === null) return { at: null, after: ready.after, why: `${code} needs something that cannot be had any more: ${ready.why}` }
     const at = this.terms.findIndex((term, t) => t >= ready.at! && (course.offered.seasons.length === 0 || isOffered(course, term)))
     if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? `${code} was last offered in ${sayTerm(course.offered.until)}` : `${code} is in no term ahead` }
-    return { at, after: ready.after, why: '' }
+    return { at, after: ready.after, why: ready.why }
   }
 
   /** The first term (as a position) in which a rule can hold. */
@@ -103,7 +104,7 @@ export class Reach {
   private creditsMoment(credits: Credits): Moment {
     if (this.earned >= credits) return NOW
     const full = this.caps.findIndex(cap => this.earned + cap >= credits)
-    return full < 0 ? { at: null, after: null, why: `${credits / 100} credits` } : { at: full + 1, after: null, why: '' }
+    return { at: full < 0 ? null : full + 1, after: null, why: `${credits / 100} credits earned` }
   }
 
   private courseMoment(rule: Extract<Expression, { kind: 'course' }>): Moment {
@@ -180,6 +181,8 @@ export interface EarliestFinish {
   decidedBy: 'nothing left' | 'chain' | 'load' | 'unreachable'
   /** The courses that decide it, first to last; empty when the load does. */
   chain: CourseCode[]
+  /** What the first course of the chain waits for, when that is no course: "90 credits earned". */
+  waitsFor: string
   creditsLeft: Credits
 }
 
@@ -204,15 +207,19 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
       if (filled >= line.open) break
     }
     const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
-    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], creditsLeft }
+    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: '', creditsLeft }
     if (last.reached.at! > longest.at) longest = { at: last.reached.at!, chain: reach.chain(last.course.code) }
   }
   const load = reach.termsFor(creditsLeft)
-  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], creditsLeft }
+  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: '', creditsLeft }
   const at = Math.max(load, longest.at)
-  if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], creditsLeft }
+  if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], waitsFor: '', creditsLeft }
   const term = reach.terms[Math.max(0, at)]!
-  return { term: { code: term.code, name: term.name }, at, decidedBy: longest.at >= load && longest.chain.length > 0 ? 'chain' : 'load', chain: longest.at >= load ? longest.chain : [], creditsLeft }
+  const byChain = longest.at >= load && longest.chain.length > 0
+  return {
+    term: { code: term.code, name: term.name }, at, decidedBy: byChain ? 'chain' : 'load', chain: byChain ? longest.chain : [],
+    waitsFor: byChain ? reach.of(longest.chain[0]!).why : '', creditsLeft,
+  }
 }
 
 function creditsOf(report: ProgramReport, { items }: Pick<ReachInput, 'items'>): Credits {

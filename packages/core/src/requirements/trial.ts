@@ -9,8 +9,10 @@ export interface ProgramTrial {
   carriesOver: { items: CourseItem[], credits: Credits }
   /** Completed and running courses for which it has no line; they give credits towards the total at most. */
   lost: { items: CourseItem[], credits: Credits }
-  /** Open with nothing but the record: what would have to be planned. */
+  /** Credits open with nothing but the record: what would have to be planned. */
   open: Credits
+  /** Overlays that nothing on the record carries yet; base courses can carry them, so they are no credits of their own. */
+  overlaysOpen: string[]
   unreachable: Record<string, string>
   finish: EarliestFinish
 }
@@ -24,7 +26,7 @@ export function tryProgram(input: Omit<ReportInput, 'pins' | 'forced'>, reach: R
   const counted = items.filter(item => item.id in report.couldCount)
   const part = (list: CourseItem[]) => ({ items: list, credits: list.reduce((sum, item) => sum + item.credits, 0) })
   return {
-    report, open: report.open + report.overlays.reduce((sum, line) => sum + line.open, 0),
+    report, open: report.open, overlaysOpen: report.overlays.filter(line => line.open > 0).map(line => line.title),
     carriesOver: part(counted.filter(item => usedIds.has(item.id))), lost: part(counted.filter(item => !usedIds.has(item.id))),
     unreachable: findUnreachable(report, items, reach, known), finish: earliestFinish(report, reach, { items, ...known }),
   }

@@ -3,7 +3,7 @@ import { formatCredits, type LineReport, type ProgramReport } from '@ridgeway/co
 
 /** One program: its areas with their lines and choices, then the overlays that look across them. */
 const props = defineProps<{ report: ProgramReport, main: boolean, selected: string | null, pointed: string | null }>()
-const emit = defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string | null] }>()
+const emit = defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string, on: boolean] }>()
 const student = useStudentStore()
 const requirements = useRequirementsStore()
 
@@ -25,11 +25,11 @@ const select = (line: string, item: string | null) => emit('select', line, item)
     <p v-if="!report.proved" class="note small">This is the best use found in the time that a page may take; it is not proved to be the very best.</p>
     <template v-for="area in report.areas" :key="area.id">
       <div class="area-row"><h3>{{ area.title }}</h3><span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span></div>
-      <RequirementNodes :nodes="area.nodes" :hue="area.hue" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins" @select="select" @point="emit('point', $event)" />
+      <RequirementNodes :nodes="area.nodes" :hue="area.hue" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins" @select="select" @point="(item, on) => emit('point', item, on)" />
     </template>
     <RequirementLine
       v-for="line in report.overlays" :key="line.id" :line="line" hue="slate" :selected="selected === line.id" :light="light(line)" :unreachable="unreachable[line.id]"
-      @select="select(line.id, $event)" @point="emit('point', $event)"
+      @select="select(line.id, $event)" @point="(item, on) => emit('point', item, on)"
     />
   </section>
 </template>

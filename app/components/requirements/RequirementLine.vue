@@ -3,7 +3,7 @@ import { formatCredits, type LineReport } from '@ridgeway/core'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
 const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: string, pins?: Record<string, string> }>()
-defineEmits<{ select: [itemId: string | null], point: [itemId: string | null] }>()
+defineEmits<{ select: [itemId: string | null], point: [itemId: string, on: boolean] }>()
 const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
 const openParts = computed(() => {
@@ -24,7 +24,7 @@ const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'canno
       <span v-if="line.overlay && line.uses.length" class="second small carried">carried by</span>
       <button
         v-for="use in line.uses" :key="use.item.id" class="block" type="button" :style="{ width: width(use.credits) }"
-        @click="$emit('select', use.item.id)" @mouseenter="$emit('point', use.item.id)" @mouseleave="$emit('point', null)" @focus="$emit('point', use.item.id)" @blur="$emit('point', null)"
+        @click="$emit('select', use.item.id)" @mouseenter="$emit('point', use.item.id, true)" @mouseleave="$emit('point', use.item.id, false)" @focus="$emit('point', use.item.id, true)" @blur="$emit('point', use.item.id, false)"
       >
         <CourseBlock compact :code="use.item.course" :state="use.item.state" :hue="line.overlay ? 'slate' : hue" :corner="use.item.grade ?? ''" :done="doneOf(use.item)" :pinned="pins?.[use.item.id] === line.id" />
       </button>

@@ -11,7 +11,7 @@ const props = defineProps<{
   pins: Record<string, string>
   depth?: number
 }>()
-defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string | null] }>()
+defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string, on: boolean] }>()
 const level = computed(() => props.depth ?? 0)
 const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(open)} cr`
 </script>
@@ -20,7 +20,7 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
   <template v-for="node in nodes" :key="node.kind === 'line' ? node.line.id : node.id">
     <RequirementLine
       v-if="node.kind === 'line'" :line="node.line" :hue="hue" :depth="level" :selected="selected === node.line.id" :light="light(node.line)" :unreachable="unreachable[node.line.id]" :pins="pins"
-      @select="$emit('select', node.line.id, $event)" @point="$emit('point', $event)"
+      @select="$emit('select', node.line.id, $event)" @point="(item, on) => $emit('point', item, on)"
     />
     <template v-else>
       <div class="group" :class="{ aside: node.setAside }" :style="{ paddingLeft: `${28 + level * 18}px` }">
@@ -32,7 +32,7 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
       </div>
       <RequirementNodes
         :nodes="node.branches.map(branch => branch.node)" :hue="hue" :depth="level + 1" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins"
-        @select="(line, item) => $emit('select', line, item)" @point="$emit('point', $event)"
+        @select="(line, item) => $emit('select', line, item)" @point="(item, on) => $emit('point', item, on)"
       />
     </template>
   </template>

@@ -12,6 +12,12 @@ const view = ref<View>('area')
 const selected = ref<{ program: string, line: string, item: string | null } | null>(null)
 const pointed = ref<string | null>(null)
 
+/** The pointer and the keyboard point at courses alike; letting go of one never hides what the other points at. */
+function point(itemId: string, on: boolean) {
+  if (on) pointed.value = itemId
+  else if (pointed.value === itemId) pointed.value = null
+}
+
 const reports = computed(() => student.standing?.reports ?? [])
 const major = computed(() => reports.value[0])
 const selectedLine = computed(() => {
@@ -82,7 +88,7 @@ const change = computed(() => student.state?.programChange)
     <template v-if="view === 'area'">
       <ProgramTree
         v-for="report in reports" :key="report.code" :report="report" :main="report === major" :pointed="pointed" :selected="selected?.program === report.code ? selected.line : null"
-        @select="(line, item) => select(report.code, line, item)" @point="pointed = $event"
+        @select="(line, item) => select(report.code, line, item)" @point="point"
       />
       <section class="card below">
         <div>

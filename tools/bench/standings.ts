@@ -36,12 +36,12 @@ export async function benchAllocation(db: Database): Promise<Figure[]> {
   const proved = own.filter(({ ms, result }) => result.proved && ms <= 50).length
   const highs = await loadHighs()
   solveReference(highs, generateCase(1, { lines: 3, items: 5, fits: 2 }), 1)
-  const reference = hard.slice(0, REFERENCE_CASES).map(problem => time(() => solveReference(highs, problem, 4)).ms)
+  const reference = hard.slice(0, REFERENCE_CASES).map(problem => time(() => solveReference(highs, problem)).ms)
   const ratio = median(reference) / median(own.slice(0, REFERENCE_CASES).map(run => run.ms))
   return [
     { name: 'allocation authored median', value: round(median(times)), unit: 'ms', reference: `${authored.length} authored students, all their programs, ${authoredProved.filter(Boolean).length} of ${authoredProved.length} readings proved`, ratio: null, target: '≤ 5', ok: median(times) <= 5 },
     { name: 'allocation authored worst', value: round(quantile(times, 1)), unit: 'ms', reference: 'the slowest reading of any of them', ratio: null, target: '', ok: null },
-    { name: 'allocation hard median', value: round(median(own.map(run => run.ms))), unit: 'ms', reference: `HiGHS, tiers only, ${round(median(reference))} ms`, ratio: round(ratio), target: '≤ 20 and ratio ≥ 15', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 15 },
+    { name: 'allocation hard median', value: round(median(own.map(run => run.ms))), unit: 'ms', reference: `HiGHS on the same seven criteria, one after the other: ${round(median(reference))} ms`, ratio: round(ratio), target: '≤ 20 and ratio ≥ 15', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 15 },
     { name: 'allocation hard worst', value: round(quantile(own.map(run => run.ms), 1)), unit: 'ms', reference: `${HARD_CASES} generated cases, 45 courses, 30 lines, choices`, ratio: null, target: '', ok: null },
     { name: 'allocation hard proved in 50 ms', value: round(proved / HARD_CASES), unit: 'share', reference: `${own.filter(run => run.result.proved).length} of ${HARD_CASES} proved at all`, ratio: round(proved / HARD_CASES), target: '≥ 0.98', ok: proved / HARD_CASES >= 0.98 },
   ]

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LETTER_SCALE, readProgramText, writeProgramText, type Cap, type Course, type CourseFilter, type CourseLine, type Program } from '../index'
+import { LETTER_SCALE, programJsonSchema, readProgramText, writeProgramText, type Cap, type Course, type CourseFilter, type CourseLine, type Program } from '../index'
 
 const course = (code: string): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: ['Places'], prerequisite: '', corequisite: '',
@@ -57,6 +57,13 @@ describe('readProgramText', () => {
     fc.assert(fc.property(fc.oneof(fc.string(), fc.json()), (text) => {
       expect(typeof readProgramText(text, context).ok).toBe('boolean')
     }), { numRuns: 200 })
+  })
+})
+
+describe('the documented JSON Schema', () => {
+  it('is the one that files are checked by', async () => {
+    const documented = (await import('../../../../docs/formats/program.schema.json')).default
+    expect(documented).toEqual(JSON.parse(JSON.stringify(programJsonSchema())))
   })
 })
 

@@ -59,7 +59,7 @@ export class Relaxation {
   readonly limitOf: Int32Array
   /** The outermost choice above each line, and what it costs now. */
   readonly choices: Branch[]
-  private readonly choiceOf: Int32Array
+  readonly choiceOf: Int32Array
   private readonly choiceCost: Float64Array
   private limitSum = 0
 

@@ -28,6 +28,7 @@ export class ComponentSearch {
   private nodes = 0
   private stopped = false
   private preferenceNodes = 0
+  private readonly hasMust: boolean
   private settled = true
 
   constructor(private readonly part: Component, private readonly nodeLimit: number) {
@@ -41,6 +42,7 @@ export class ComponentSearch {
     items.forEach((item, i) => item.fits.forEach(l => this.domain.lines[i * lines.length + l] = 1))
     this.relaxation = new Relaxation(part, this.weights, this.states, this.domain)
     this.twins = this.findTwins()
+    this.hasMust = items.some(item => item.must)
     this.bestUses = items.map(() => -1)
     this.best = this.costOf(this.bestUses)
   }
@@ -274,6 +276,7 @@ export class ComponentSearch {
   }
 
   private withinLimits(uses: readonly number[]): boolean {
+    if (this.part.limits.length === 0 && !this.hasMust) return true
     if (this.part.items.some((item, i) => item.must && uses[i]! < 0)) return false
     return this.part.limits.every((limit) => {
       const used = limit.items.filter(i => uses[i]! >= 0)
@@ -322,22 +325,37 @@ export class ComponentSearch {
 
   /** Local search: one item moved, or moved with one other pushed out of the line it enters, as long as that helps. */
   private improve(uses: number[]) {
+    const { choices, choiceOf } = this.relaxation
     const costs = this.part.lines.map((_, l) => this.lineCost(l, uses))
+    const choiceCosts = choices.map(choice => this.treeCost(choice, costs).kept)
     let cost = this.withinLimits(uses) ? this.treeCost(this.part.tree, costs).kept : Infinity
-    /** Puts items elsewhere if that is cheaper; else leaves everything as it was. */
+    /** Puts items elsewhere if that is cheaper; else leaves everything as it was. Only what the moves touch is counted again. */
     const attempt = (moves: { i: number, to: number }[]): boolean => {
       const old = moves.map(({ i }) => uses[i]!)
-      const touched = [...new Set([...old, ...moves.map(({ to }) => to)])].filter(l => l >= 0)
+      const touched: number[] = []
+      for (const l of [...old, ...moves.map(({ to }) => to)]) if (l >= 0 && !touched.includes(l)) touched.push(l)
       const before = touched.map(l => costs[l]!)
-      moves.forEach(({ i, to }) => uses[i] = to)
-      touched.forEach(l => costs[l] = this.lineCost(l, uses))
-      const now = this.withinLimits(uses) ? this.treeCost(this.part.tree, costs).kept : Infinity
-      if (now < cost) {
+      for (const { i, to } of moves) uses[i] = to
+      let now = cost
+      const touchedChoices: { c: number, kept: number }[] = []
+      for (const l of touched) {
+        const fresh = this.lineCost(l, uses)
+        if (choiceOf[l]! < 0) now += fresh.kept - costs[l]!.kept
+        else if (!touchedChoices.some(({ c }) => c === choiceOf[l])) touchedChoices.push({ c: choiceOf[l]!, kept: choiceCosts[choiceOf[l]!]! })
+        costs[l] = fresh
+      }
+      for (const { c, kept } of touchedChoices) {
+        choiceCosts[c] = this.treeCost(choices[c]!, costs).kept
+        now += choiceCosts[c]! - kept
+      }
+      if (Number.isNaN(now) || cost === Infinity) now = this.treeCost(this.part.tree, costs).kept
+      if (now < cost && this.withinLimits(uses)) {
         cost = now
         return true
       }
       moves.forEach(({ i }, m) => uses[i] = old[m]!)
       touched.forEach((l, t) => costs[l] = before[t]!)
+      for (const { c, kept } of touchedChoices) choiceCosts[c] = kept
       return false
     }
     for (let better = true; better;) {

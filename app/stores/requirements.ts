@@ -11,6 +11,9 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const catalog = useCatalogStore()
   const { today } = useNow()
 
+  const inputs = computed(() => student.standing?.inputs ?? [])
+  const { settled: reports, looking } = useSettled(inputs, computed(() => student.standing?.reports ?? []))
+
   /** Depends on the record only: a plan neither opens nor closes a way. */
   const reach = computed(() => student.state && catalog.ready
     ? reachOf(student.state.file, { courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale }, today.value)
@@ -20,25 +23,24 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const unreachable = computed<Record<string, Record<string, string>>>(() => {
     const now = reach.value
     if (!now || !student.standing) return {}
-    return Object.fromEntries(student.standing.reports.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]))
+    return Object.fromEntries(reports.value.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]))
   })
 
   const allLines = (report: ProgramReport): LineReport[] => [...report.areas.flatMap(area => area.lines), ...report.overlays]
   const lineOf = (program: string, line: string) => {
-    const report = student.standing?.reports.find(candidate => candidate.code === program)
+    const report = reports.value.find(candidate => candidate.code === program)
     return report && allLines(report).find(candidate => candidate.id === line)
   }
 
   /** What would change if an item counted elsewhere in a program. */
   function changesFor(program: string, itemId: string): UseChange[] {
-    const index = student.standing?.reports.findIndex(report => report.code === program) ?? -1
-    return index < 0 ? [] : explainUse(student.standing!.inputs[index]!, student.standing!.reports[index]!, itemId)
+    const index = reports.value.findIndex(report => report.code === program)
+    return index < 0 ? [] : explainUse(inputs.value[index]!, reports.value[index]!, itemId)
   }
 
   /** Where an item's use is pinned in a program, or null. */
   function pinOf(program: string, itemId: string): string | null {
-    const index = student.standing?.reports.findIndex(report => report.code === program) ?? -1
-    return student.standing?.inputs[index]?.pins?.[itemId] ?? null
+    return inputs.value.find(input => input.program.code === program)?.pins?.[itemId] ?? null
   }
 
   /** Pins a use: in the plan for a planned course, beside the record for any other. */
@@ -88,5 +90,5 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const choices = computed(() => [...catalog.programs.values()].map(program => ({ value: programId(program), title: `${program.title} · ${program.catalogYear}`, kind: program.kind }))
     .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)))
 
-  return { reach, unreachable, allLines, lineOf, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
+  return { reports, looking, reach, unreachable, allLines, lineOf, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
 })

@@ -38,8 +38,8 @@ function save(id: string) {
 </script>
 
 <template>
-  <section class="card programs" aria-label="Programs">
-    <h2>Programs</h2>
+  <details class="card programs" role="group" aria-label="Programs">
+    <summary><h2>Programs</h2> <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span></summary>
     <div class="two">
       <ul>
         <li v-for="row in rows" :key="row.id"><b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <button class="words-link small" type="button" @click="save(row.id)">Save as file</button></li>
@@ -60,12 +60,14 @@ function save(id: string) {
         </div>
       </div>
     </div>
-  </section>
+  </details>
 </template>
 
 <style scoped>
 .programs { padding: 10px 16px; margin-bottom: 12px; }
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
+summary { cursor: pointer; }
+h2 { display: inline; }
+.two { margin-top: 8px; display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
 ul { list-style: none; padding: 0; margin: 4px 0; }
 ol { margin: 4px 0; padding-left: 20px; }
 p { margin: 3px 0; }

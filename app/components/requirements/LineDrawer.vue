@@ -37,7 +37,7 @@ const visible = (id: string, list: Candidate[]) => shown.value[id] ? list : list
 const termName = (code: string | null) => code ? catalog.term(code)?.name ?? code : 'transfer or exam'
 const unreachable = computed(() => requirements.unreachable[props.program]?.[props.line.id])
 const isAdvisor = computed(() => session.account?.role === 'advisor')
-const broken = computed(() => student.standing?.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [])
+const broken = computed(() => requirements.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [])
 /** The one course asked about, and what would change if it counted elsewhere. */
 const asked = computed(() => props.line.uses.find(use => use.item.id === props.itemId))
 const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])

@@ -18,7 +18,7 @@ function point(itemId: string, on: boolean) {
   else if (pointed.value === itemId) pointed.value = null
 }
 
-const reports = computed(() => student.standing?.reports ?? [])
+const reports = computed(() => requirements.reports)
 const major = computed(() => reports.value[0])
 const selectedLine = computed(() => {
   const line = selected.value && requirements.lineOf(selected.value.program, selected.value.line)
@@ -87,7 +87,7 @@ const change = computed(() => student.state?.programChange)
 
     <template v-if="view === 'area'">
       <ProgramTree
-        v-for="report in reports" :key="report.code" :report="report" :main="report === major" :pointed="pointed" :selected="selected?.program === report.code ? selected.line : null"
+        v-for="(report, i) in reports" :key="report.code" :report="report" :looking="requirements.looking[i]!" :main="report === major" :pointed="pointed" :selected="selected?.program === report.code ? selected.line : null"
         @select="(line, item) => select(report.code, line, item)" @point="point"
       />
       <section class="card below">

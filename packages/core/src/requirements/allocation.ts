@@ -63,7 +63,7 @@ export interface AllocationOptions {
   nodeLimit?: number
 }
 
-const NODE_LIMIT = 150
+const NODE_LIMIT = 250
 
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
   const uses = items.map(() => -1)

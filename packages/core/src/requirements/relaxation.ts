@@ -45,8 +45,6 @@ export class Relaxation {
   bound = -Infinity
   /** Greedy uses found on the way of the last forward sweep. */
   readonly guess: Int32Array
-  /** How much the bound rises when an item may not go its best way: a large regret makes a good question to branch on. */
-  readonly regret: Float64Array
   private readonly n: number
   private readonly count: number
   readonly tables: LineTables[]
@@ -68,7 +66,6 @@ export class Relaxation {
     this.count = part.lines.length
     this.prices = new Float64Array(this.n)
     this.guess = new Int32Array(this.n).fill(-1)
-    this.regret = new Float64Array(this.n)
     this.position = new Int32Array(this.n * this.count).fill(-1)
     this.cost = new Float64Array(this.count)
     this.idle = new Float64Array(this.count)
@@ -420,8 +417,6 @@ export class Relaxation {
     for (const { line, without, idle } of voices) this.setLine(line, without, idle)
     const base = this.bound + price
     let left = 0
-    let least = free ? base : Infinity
-    let next = Infinity
     for (const { line, without, with: used, idle, low } of voices) {
       let bound = Infinity
       if (used < Infinity) {
@@ -429,16 +424,10 @@ export class Relaxation {
         bound = this.bound + price
         this.setLine(line, without, idle)
       }
-      if (bound < least) {
-        next = least
-        least = bound
-      }
-      else if (bound < next) next = bound
       if (bound >= target - 0.5) this.domain.lines[i * this.count + line] = 0
       else left++
     }
     if (free && base >= target - 0.5) this.domain.rest[i] = 0
-    this.regret[i] = next - least
     for (const { line, without, with: used, idle, low } of voices) {
       this.setLine(line, Math.min(without, used + price), idle + (pinned === line ? Math.min(0, low + price) : 0))
     }

@@ -1,0 +1,34 @@
+import type { ProgramReport, ReportInput } from '@ridgeway/core'
+import SettleWorker from '~/workers/settle.worker?worker'
+
+/**
+ * Readings whose best use is not proved are looked at further in a worker; what it finds takes their place.
+ * A change of the plan or the record makes a new input, and what was still being looked at is dropped.
+ */
+export function useSettled(inputs: Ref<readonly ReportInput[]>, reports: Ref<readonly ProgramReport[]>) {
+  const found = shallowRef(new Map<ReportInput, ProgramReport>())
+  const looking = shallowRef<ReadonlySet<ReportInput>>(new Set())
+  let workers: Worker[] = []
+  const stop = () => {
+    workers.forEach(worker => worker.terminate())
+    workers = []
+  }
+  watch(inputs, (now) => {
+    stop()
+    const open = now.filter((input, i) => reports.value[i] && !reports.value[i]!.proved && !found.value.has(input))
+    looking.value = new Set(open)
+    for (const input of open) {
+      const worker = new SettleWorker()
+      workers.push(worker)
+      worker.onmessage = ({ data }: MessageEvent<ProgramReport>) => {
+        found.value = new Map([...found.value, [input, data]])
+        looking.value = new Set([...looking.value].filter(other => other !== input))
+        worker.terminate()
+      }
+      worker.postMessage(toRaw(input))
+    }
+  }, { immediate: true })
+  onScopeDispose(stop)
+  const settled = computed(() => reports.value.map((report, i) => found.value.get(inputs.value[i]!) ?? report))
+  return { settled, looking: computed(() => reports.value.map((_, i) => looking.value.has(inputs.value[i]!))) }
+}

@@ -42,7 +42,7 @@ describe('patterns of published catalogs', () => {
     expect(usesOf(report, 'free')).toEqual(['LNG 111', 'LNG 112'])
   })
   it('breadth asks for several subjects and takes no more than two courses from one of them', () => {
-    const report = read('UPH-BA-2025', passed('VAL 110, VAL 120, VAL 210, VAL 220, VAL 230, VAL 240, VAL 310, VAL 330, VAL 340, WRT 220'))
+    const report = read('UPH-BA-2025', passed('VAL 110, VAL 120, VAL 210, VAL 220, VAL 230, VAL 240, VAL 310, VAL 330, VAL 340, WRT 220, HRT 120, LNG 140'))
     const used = usesOf(report, 'breadth')
     expect(used.filter(code => code.startsWith('VAL'))).toHaveLength(2)
     expect(line(report, 'breadth').missing).toMatch(/from another subject/)

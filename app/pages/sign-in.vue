@@ -8,7 +8,12 @@ const username = ref('')
 const password = ref('')
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
-onMounted(session.loadDemoAccounts)
+/** The cursor goes into the first field at once: a later move would take letters typed into the other one. */
+const nameField = useTemplateRef<{ focus: () => void }>('nameField')
+onMounted(() => {
+  nameField.value?.focus()
+  return session.loadDemoAccounts()
+})
 
 async function submit() {
   busy.value = true
@@ -34,7 +39,7 @@ const groups = computed(() => (['student', 'advisor', 'office'] as const).map(ro
       <p class="second">Plan your terms against what your program asks, choose sections that fit your week, and register the minute it opens.</p>
       <p v-if="route.query.ended" class="ended" role="status">You are not signed in, or your session has ended. Sign in to go on where you were; what you did is saved.</p>
       <form @submit.prevent="submit">
-        <v-text-field v-model="username" label="Name" autocomplete="username" autofocus required />
+        <v-text-field ref="nameField" v-model="username" label="Name" autocomplete="username" required />
         <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" required />
         <FailedBox v-if="problem" :problem="problem" />
         <v-btn type="submit" color="primary" block :loading="busy">Sign in</v-btn>

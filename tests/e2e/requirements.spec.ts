@@ -128,6 +128,25 @@ test('a choice shows what each branch needs; a sharing rule is told where it kee
   await expect(page.getByRole('region', { name: 'Minor Environmental Statistics' })).toContainText('At most 2 courses may count in both BS Watershed Science and Minor Environmental Statistics.')
 })
 
+test('a course that counts for nothing says what it would push out; a course is placed in a later term of choice', async ({ page }) => {
+  await signIn(page, 'odile')
+  await waypoint(page, 'Requirements')
+  const unused = page.locator('.one').filter({ hasText: 'LNG 102' })
+  await expect(unused).toContainText('the lines that accept it are full')
+  await unused.getByRole('button', { name: 'What if it counted?' }).click()
+  await expect(unused.getByRole('listitem').first()).toContainText(/would have no use|would count in/)
+  await signOut(page)
+  await signIn(page, 'vesper')
+  await waypoint(page, 'Requirements')
+  await line(page, 'voices').getByRole('button').first().click()
+  const drawer = page.getByRole('region', { name: 'Voices' })
+  await drawer.getByRole('button', { name: 'Place VAL 110 in another term' }).click()
+  await page.getByRole('list', { name: 'Terms for VAL 110' }).getByText('Spring 2028').click()
+  await expect(drawer).toContainText('VAL 110 is planned for Spring 2028.')
+  const planned = async () => (await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(and(eq(s.plans.student, await idOf('vesper')), eq(s.planEntries.course, 'VAL 110')))).map(row => row.plan_entries.term)
+  await expect.poll(planned).toEqual(['2028SP'])
+})
+
 test('pictures have their tables, the standing prints with its date and catalog year', async ({ page }) => {
   await signIn(page, 'hale')
   await waypoint(page, 'Requirements')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { creditRange, findCandidates, newEntryId, termPhase, type Candidate, type LineReport } from '@ridgeway/core'
+import { creditRange, findCandidates, newEntryId, termPhase, type Candidate, type LineReport, type Term } from '@ridgeway/core'
 import type { Problem } from '~/composables/useApi'
 
 /** What a line asks, what counts and why, and what could fill it: placed straight into a term. */
@@ -42,8 +42,7 @@ const broken = computed(() => requirements.reports.find(report => report.code ==
 const asked = computed(() => props.line.uses.find(use => use.item.id === props.itemId))
 const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])
 
-async function place({ course, term }: Candidate) {
-  if (!term) return
+async function place({ course }: Candidate, term: Term) {
   const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`, course: course.code, term: term.code, credits: course.credits }])
   said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.`
 }
@@ -105,7 +104,13 @@ async function takeBack(id: number) {
           <li v-for="candidate in visible(group.id, group.list)" :key="candidate.course.code">
             <CourseBlock :code="candidate.course.code" :title="candidate.course.title" state="considering" :corner="creditRange(candidate.course)" class="candidate" />
             <span class="small second words">{{ candidate.words }}</span>
-            <button v-if="candidate.term && group.id !== 'blocked' && student.mayEdit" class="words-link small" type="button" @click="place(candidate)">Place in {{ candidate.term.name }}</button>
+            <span v-if="candidate.term && group.id !== 'blocked' && student.mayEdit" class="small places">
+              <button class="words-link small" type="button" @click="place(candidate, candidate.term)">Place in {{ candidate.term.name }}</button>
+              <v-menu v-if="candidate.terms.length > 1">
+                <template #activator="{ props: menu }"><button v-bind="menu" class="words-link small" type="button" :aria-label="`Place ${candidate.course.code} in another term`">or later ▾</button></template>
+                <v-list density="compact" :aria-label="`Terms for ${candidate.course.code}`"><v-list-item v-for="term in candidate.terms.slice(1)" :key="term.code" :title="term.name" @click="place(candidate, term)" /></v-list>
+              </v-menu>
+            </span>
           </li>
         </ul>
         <button v-if="group.list.length > 6 && !shown[group.id]" class="words-link small" type="button" @click="shown[group.id] = true">{{ group.list.length - 6 }} more</button>
@@ -129,6 +134,7 @@ ul { list-style: none; padding: 0; margin: 5px 0; display: grid; gap: 6px; }
 .change { display: flex; flex-direction: column; align-items: flex-start; }
 .candidate { grid-row: span 2; width: 170px; }
 .candidate :deep(.corner) { bottom: auto; top: 3px; font-weight: 500; }
+.places { display: flex; gap: 10px; }
 .words:last-child { grid-row: span 2; }
 .exception { border-left: 3px solid var(--act); padding-left: 8px; }
 .said { color: var(--act); font-weight: 650; min-height: 1.3em; }

@@ -52,11 +52,6 @@ const totals = computed(() => major.value && [
   { value: major.value.met, word: 'met' }, { value: major.value.underWay, word: 'under way' }, { value: major.value.covered, word: 'covered' }, { value: major.value.open, word: 'open' },
 ])
 const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
-const whyUnused = (itemId: string, completed: boolean) => {
-  const fits = reports.value.some(report => (report.couldCount[itemId]?.length ?? 0) > 0)
-  const kept = reports.value.some(report => report.notShared?.itemIds.includes(itemId))
-  return `${kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'}${completed ? '; it gives credits towards the total' : ''}`
-}
 /** Named once at the top: nothing else on the page matters as much. */
 const lost = computed(() => reports.value.flatMap(report => [
   ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, words]) => ({ program: report.code, line, title: requirements.lineOf(report.code, line)?.title ?? line, words })),
@@ -78,6 +73,7 @@ const change = computed(() => student.state?.programChange)
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/standing`">Print</NuxtLink>
     </div>
     <p v-if="change?.state === 'asked'" class="small">A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on {{ longDate(student.localDate(change.askedAt)) }} and waits for the advisor.</p>
+    <p v-else-if="change?.state === 'declined'" class="small">The change to {{ change.programs.map(requirements.title).join(' with ') }} was declined: {{ change.words }}</p>
     <div v-if="lost.length" class="card lost" role="alert">
       <p v-for="one in lost" :key="one.program + one.line + one.title">
         <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
@@ -92,9 +88,7 @@ const change = computed(() => student.state?.programChange)
       />
       <section class="card below">
         <div>
-          <h3>Counts for nothing</h3>
-          <p v-if="unusedBelow.length === 0" class="second">Every course has a use.</p>
-          <p v-for="item in unusedBelow" :key="item.id"><b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ whyUnused(item.id, item.state === 'completed') }}.</p>
+          <UnusedCourses :items="unusedBelow" />
           <template v-if="major && major.beyond > 0">
             <h3 class="more">Credits beyond what is needed</h3>
             <p>{{ formatCredits(major.beyond) }} cr of the courses in use are more than their lines ask; they count towards the total only.</p>

@@ -13,6 +13,8 @@ export interface Candidate {
   words: string
   /** The term in which it would be placed. */
   term: Term | null
+  /** All terms in which it could be placed, that one first. */
+  terms: Term[]
 }
 
 export interface Candidates {
@@ -43,11 +45,12 @@ export function findCandidates(input: CandidateInput): Candidates {
   for (const course of pool.sort((a, b) => a.code.localeCompare(b.code))) {
     if (isTaken(course, input.facts.items, input.scale, line.minGrade) || isExcluded(course, input.facts.items, input.scale)) continue
     const places = terms.filter(term => isOffered(course, term))
-    const works = places.find(term => firmnessAt(course, term, input) !== 'unmet')
-    if (works?.code === workingTerm.code) result.now.push({ course, term: works, words: firmnessAt(course, works, input) === 'passed' ? 'you can take it' : sayCondition(course, works, input) })
-    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, words: `${describeOffering(course)}: ${works.name}` })
-    else if (works) result.later.push({ course, term: works, words: `from ${works.name}: ${sayCondition(course, works, input)}` })
-    else result.blocked.push({ course, term: places[0] ?? null, words: sayBlocked(course, places[0] ?? workingTerm, input) })
+    const working = places.filter(term => firmnessAt(course, term, input) !== 'unmet')
+    const works = working[0]
+    if (works?.code === workingTerm.code) result.now.push({ course, term: works, terms: working, words: firmnessAt(course, works, input) === 'passed' ? 'you can take it' : sayCondition(course, works, input) })
+    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, terms: working, words: `${describeOffering(course)}: ${works.name}` })
+    else if (works) result.later.push({ course, term: works, terms: working, words: `from ${works.name}: ${sayCondition(course, works, input)}` })
+    else result.blocked.push({ course, term: places[0] ?? null, terms: [], words: sayBlocked(course, places[0] ?? workingTerm, input) })
   }
   return result
 }

@@ -18,7 +18,7 @@ const baseLines = (report: ProgramReport) => report.areas.flatMap(area => area.l
 const useOf = (report: ProgramReport, itemId: string): LineReport | undefined => baseLines(report).find(line => line.uses.some(use => use.item.id === itemId))
 
 /**
- * Why a course counts where it does: for every other line it fits, the best that could be made of the rest if it counted there.
+ * Why a course counts where it does, or nowhere: for every other line it fits, the best that could be made of the rest if it counted there.
  * `report` is what `readProgram(input)` gave.
  */
 export function explainUse(input: ReportInput, report: ProgramReport, itemId: string): UseChange[] {
@@ -43,15 +43,15 @@ function compare(before: ProgramReport, after: ProgramReport, itemId: string, li
   }).filter((move, i, list) => list.findIndex(other => other.course === move.course) === i)
   const firm = (report: ProgramReport) => [report.met, report.underWay, report.covered]
   const cost = after.open - before.open
-  return { lineId: line.id, title: line.title, lines, moved, cost, words: say(line.title, lines, moved, cost, firm(before), firm(after)) }
+  return { lineId: line.id, title: line.title, lines, moved, cost, words: say(useOf(before, itemId) ? `In ${line.title} instead` : `In ${line.title}`, lines, moved, cost, firm(before), firm(after)) }
 }
 
-function say(title: string, lines: UseChange['lines'], moved: UseChange['moved'], cost: number, before: number[], after: number[]): string {
+function say(where: string, lines: UseChange['lines'], moved: UseChange['moved'], cost: number, before: number[], after: number[]): string {
   const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
   const shifts = moved.map(({ course, from, to }) => to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`)
   const what = [...shifts, ...worse].slice(0, 4).join('; ')
-  if (cost > 0) return `In ${title} instead: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
-  if (after[0]! < before[0]!) return `In ${title} instead: ${what || 'the same is covered'}; less would be met by what is completed already.`
-  if (moved.length > 0) return `In ${title} instead: ${what}. The same progress.`
-  return `In ${title} instead: the same progress; the line that accepts fewer courses is served first.`
+  if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
+  if (after[0]! < before[0]!) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`
+  if (moved.length > 0) return `${where}: ${what}. The same progress.`
+  return `${where}: the same progress; the line that accepts fewer courses is served first.`
 }

@@ -183,6 +183,13 @@ describe('explainUse', () => {
     const [change] = explainUse(input, readProgram(input), 'a')
     expect(change).toMatchObject({ lineId: 'x', cost: 300, moved: [{ course: 'BBB 100', from: 'x', to: null }], words: expect.stringContaining('3 cr more open in all') })
   })
+  it('says what a course without a use would push out', () => {
+    const one = program([line('x', { filter: { list: ['AAA 100', 'BBB 100'] }, courses: 1 })])
+    const input = { program: one, items: [item('AAA 100', { id: 'a' }), item('BBB 100', { id: 'b', state: 'planned', grade: null })], courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
+    const report = readProgram(input)
+    expect(report.unused.map(unused => unused.id)).toEqual(['b'])
+    expect(explainUse(input, report, 'b')[0]!.words).toBe('In x: AAA 100 would have no use (now x); less would be met by what is completed already.')
+  })
   it('says when another course would take its place', () => {
     const input = { program: p, items: [item('AAA 100', { id: 'a' }), item('AAA 200', { id: 'b' })], courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
     const report = readProgram(input)

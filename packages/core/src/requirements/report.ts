@@ -136,7 +136,8 @@ export function readProgram(input: ReportInput): ProgramReport {
     const forced = input.forced?.itemId === item.id
     const pinned = fits[i]!.find(l => lineId(l) === input.pins?.[item.id])
     return {
-      tier: TIERS[item.state], credits: item.credits, fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
+      // A use asked about is counted as firm: else the line would hold what it has, and this one besides.
+      tier: forced ? 0 : TIERS[item.state], credits: item.credits, fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
       ...(pinned === undefined ? {} : { pinned }), ...(forced ? { must: true } : {}),
     }
   })

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { formatCredits, type CourseItem, type UseChange } from '@ridgeway/core'
+import type { Problem } from '~/composables/useApi'
+
+/** Courses without a use, each with the reason, and what would change if it had one. */
+defineProps<{ items: CourseItem[] }>()
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const requirements = useRequirementsStore()
+const opened = ref<string | null>(null)
+const problem = ref<Problem | null>(null)
+
+const why = (item: CourseItem) => {
+  const fits = requirements.reports.some(report => (report.couldCount[item.id]?.length ?? 0) > 0)
+  const kept = requirements.reports.some(report => report.notShared?.itemIds.includes(item.id))
+  return `${kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'}${item.state === 'completed' ? '; it gives credits towards the total' : ''}`
+}
+const couldCount = (item: CourseItem) => requirements.reports.filter(report => !report.notShared?.itemIds.includes(item.id) && (report.couldCount[item.id]?.length ?? 0) > 0)
+const changes = computed(() => opened.value === null ? [] : requirements.reports.flatMap(report => requirements.changesFor(report.code, opened.value!).map((change): UseChange & { program: string } => ({ ...change, program: report.code }))))
+async function pin(itemId: string, program: string, line: string) {
+  problem.value = await requirements.pinUse(program, itemId, line)
+}
+</script>
+
+<template>
+  <div>
+    <h3>Counts for nothing</h3>
+    <p v-if="items.length === 0" class="second">Every course has a use.</p>
+    <FailedBox v-if="problem" :problem="problem" />
+    <div v-for="item in items" :key="item.id" class="one">
+      <p>
+        <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ why(item) }}.
+        <button v-if="couldCount(item).length" class="words-link small" type="button" :aria-expanded="opened === item.id" @click="opened = opened === item.id ? null : item.id">What if it counted?</button>
+      </p>
+      <ul v-if="opened === item.id" class="small">
+        <li v-for="change in changes" :key="change.program + change.lineId" :class="{ blocking: change.cost > 0 }">
+          {{ change.words }}
+          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(item.id, change.program, change.lineId)">Pin to {{ change.title }}</button>
+        </li>
+      </ul>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+p { margin: 2px 0; }
+ul { margin: 2px 0 6px; padding-left: 18px; }
+</style>

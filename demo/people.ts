@@ -99,7 +99,7 @@ export const STUDENTS: AuthoredStudent[] = [
     transfer: 'WRT 110 3, MTH 140 4, CHY 110 4.5, STT 110 2.67, HRT 110 3, LNG 101 5, ECL 110 2.67',
     record: '2026FA: HYD 110 *, GSP 120 *, FLD 110 *, CHY 120 *', plan: '2027SP: WRT 210, SOL 201, TIM 120, ECL 210; 2027FA: HYD 210, STT 201, CHY 220, FLD 120' },
   { username: 'odile', name: 'Odile Marsh', advisor: 'hollis', signedOff: '2026-11-04', accepted: true,
-    story: 'One planned course counts for nothing: electives are full, and Language II fits no line.',
+    story: 'Planned more electives than the program has room for: two courses count for nothing.',
     record: `${SENIOR}; 2025FA: LNG 101 B; 2026FA: HYD 410 *, GSP 330 *, HYD 340 *, SOL 310 *, LNG 140 *`,
     plan: '2027SP: HYD 490, WRT 310, HRT 230, STT 301, LNG 102' },
   { username: 'perrin', name: 'Perrin Locke', advisor: 'yara', asked: true,

@@ -1,5 +1,5 @@
 import {
-  applyOperation, fromInstant, inverseOperation, movesFor, nextSteps, readStanding, type Catalog, type PlanCheck, type PlanEntry, type PlanOperation, type Standing,
+  applyOperation, fromInstant, inverseOperation, movesFor, nextSteps, projectPlan, readStanding, type Catalog, type PlanCheck, type PlanEntry, type PlanOperation, type Standing,
 } from '@ridgeway/core'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
@@ -50,6 +50,13 @@ export const useStudentStore = defineStore('student', () => {
     courses: catalog.courses, programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [], terms: catalog.terms, ...catalog.rules,
   }))
   const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding({ ...state.value.file, entries: entries.value }, rules.value, today.value) : null)
+  /** When each planned course can stand without moving the finish, and which chain decides it. */
+  const projection = computed(() => state.value && standing.value
+    ? projectPlan({
+        items: standing.value.items, entries: entries.value, courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale, today: today.value,
+        facts: { programs: state.value.file.programs, placements: state.value.file.placements, permissions: state.value.file.permissions },
+      })
+    : null)
   const moves = (check: PlanCheck) => state.value ? movesFor(check, { ...state.value.file, entries: entries.value }, rules.value, today.value) : []
 
   /** Courses planned for the working term without a bundle or a registration. */
@@ -168,5 +175,5 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, entries, saving, notice, done, undone, standing, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
+  return { state, failed, entries, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
 })

@@ -46,6 +46,18 @@ test('a tile is dragged sideways with the mouse into another term, and stays the
   expect((await entriesOf('joss'))['CHY 120']).toBe('2028SP')
 })
 
+test('a selected tile shows its slack in words and as a track; the head names the chain that decides the finish', async ({ page }) => {
+  await signIn(page, 'una')
+  await waypoint(page, 'Plan')
+  await expect(page.getByText(/decided by .*HYD 310 → HYD 410 → HYD 490/)).toBeVisible()
+  await page.locator('[data-item^="HYD410"]').click()
+  await expect(page.getByRole('region', { name: 'HYD 410' })).toContainText('Slack none: any later, and the finish moves')
+  await expect(page.locator('.cell.track')).toHaveCount(1)
+  await page.locator('[data-item^="HRT150"]').click()
+  await expect(page.getByRole('region', { name: 'HRT 150' })).toContainText(/Slack 1 term: up to Spring 2029/)
+  await expect(page.locator('.cell.track')).not.toHaveCount(1)
+})
+
 test('a term is planned by keyboard alone', async ({ page }) => {
   await signIn(page, 'ned')
   await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()

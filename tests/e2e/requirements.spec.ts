@@ -131,7 +131,7 @@ test('a choice shows what each branch needs; a sharing rule is told where it kee
 test('a course that counts for nothing says what it would push out; a course is placed in a later term of choice', async ({ page }) => {
   await signIn(page, 'odile')
   await waypoint(page, 'Requirements')
-  const unused = page.locator('.one').filter({ hasText: 'LNG 102' })
+  const unused = page.locator('.one').filter({ hasText: 'WRT 310' })
   await expect(unused).toContainText('the lines that accept it are full')
   await unused.getByRole('button', { name: 'What if it counted?' }).click()
   await expect(unused.getByRole('listitem').first()).toContainText(/would have no use|would count in/)

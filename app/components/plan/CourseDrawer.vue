@@ -20,6 +20,13 @@ const waits = computed(() => [...catalog.courses.values()].filter(other => stude
 /** Terms in which the course is offered and its prerequisite would hold. */
 const places = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
   .map(term => ({ term, works: evaluate(ruleOf(course.value.prerequisite), term.code, facts.value, context.value)?.firmness !== 'unmet' })).slice(0, 6))
+const slide = computed(() => {
+  const window = student.projection?.windows[props.item.id]
+  if (!window) return ''
+  if (window.latest === null || window.earliest === null) return 'cannot stand anywhere as the plan is; see what comes first'
+  const last = catalog.term(window.latest)?.name ?? window.latest
+  return window.slack === 0 ? `none: any later, and the finish moves` : `${count(window.slack, 'term')}: up to ${last}, if what waits for it moves along`
+})
 const leaves = (reason: Reason): Reason[] => reason.parts.length ? reason.parts.flatMap(leaves) : [reason]
 const note = ref('')
 watch(() => props.item.id, () => note.value = student.entries.find(entry => entry.id === props.item.id)?.note ?? '', { immediate: true })
@@ -52,6 +59,7 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
       </div>
       <div>
         <p><span class="second small">Offered</span> {{ describeOffering(course) }}</p>
+        <p v-if="slide"><span class="second small">Slack</span> {{ slide }}</p>
         <p><span class="second small">Counts for</span> {{ uses.length ? uses.join('; ') : 'nothing yet' }}</p>
         <template v-if="movable">
           <p class="second small">Can stand in</p>

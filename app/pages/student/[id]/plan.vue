@@ -17,6 +17,14 @@ const adding = ref<string | null>(null)
 const grid = useTemplateRef<HTMLElement>('grid')
 
 const finish = computed(() => student.standing?.finish ? catalog.term(student.standing.finish)?.name : null)
+/** What decides the finish, in courses. */
+const chain = computed(() => (student.projection?.chain ?? []).flatMap(id => student.standing?.items.find(item => item.id === id)?.course ?? []))
+/** The selected course's slack as a track: the terms it can slide along in its lane. */
+const onTrack = (lane: string, term: string) => {
+  const item = selected.value
+  if (!item?.term || !student.projection?.windows[item.id]?.terms.includes(term)) return false
+  return board.cell(lane, item.term).some(other => other.id === item.id)
+}
 const blockers = computed(() => student.standing?.checks.filter(check => check.severity === 'blocker') ?? [])
 const template = computed(() => `150px ${board.showPast.value ? '' : '92px '}repeat(${board.pastColumns.value.length + board.columns.value.length}, minmax(${board.columns.value.length > 8 ? 112 : 104}px, 1fr))`)
 const allColumns = computed(() => [...board.pastColumns.value, ...board.columns.value])
@@ -100,7 +108,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       <button class="words-link small" type="button" :disabled="!student.done.length" @click="undo">Undo <span class="kbd">Ctrl Z</span></button>
       <button class="words-link small" type="button" :disabled="!student.undone.length" @click="redo">Redo</button>
       <span class="spacer" />
-      <span><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(student.standing!.open) }} cr to place<template v-if="blockers.length"> · <button class="words-link blocking" type="button" @click="selectedId = blockers[0]!.itemId">{{ count(blockers.length, 'problem') }}</button></template></span>
+      <span><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(student.standing!.open) }} cr to place<template v-if="chain.length > 1"> · <span class="second" title="The longest chain of prerequisites in the plan">decided by {{ chain.join(' → ') }}</span></template><template v-if="blockers.length"> · <button class="words-link blocking" type="button" @click="selectedId = blockers[0]!.itemId">{{ count(blockers.length, 'problem') }}</button></template></span>
       <button class="act" type="button" :aria-pressed="board.showAll.value" @click="board.showAll.value = !board.showAll.value">{{ board.showAll.value ? 'Fewer terms' : 'All terms' }}</button>
       <v-autocomplete v-if="student.mayEdit" v-model="adding" class="adder" :items="courseChoices" :label="`Place a course in ${workingTerm.term?.name}`" density="compact" hide-details variant="outlined" bg-color="surface" @update:model-value="addChosen" />
     </div>
@@ -125,7 +133,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
             <span class="small second" :title="board.early(lane.id).map(i => `${i.course} ${i.grade}`).join(', ')">{{ formatCredits(board.early(lane.id).reduce((s, i) => s + i.credits, 0)) }} cr</span>
           </template>
         </div>
-        <PlanCell v-for="term in allColumns" :key="term.code" class="cell" :class="{ working: term.code === workingTerm.code, off: lane.id === 'off-path' }" :accepts="isFuture(term)" @drop="drop(term, lane.id)">
+        <PlanCell v-for="term in allColumns" :key="term.code" class="cell" :class="{ working: term.code === workingTerm.code, off: lane.id === 'off-path', track: onTrack(lane.id, term.code) }" :accepts="isFuture(term)" @drop="drop(term, lane.id)">
           <PlanTile
             v-for="item in board.cell(lane.id, term.code)" :key="item.id" :item="item" :title="titleOf(item.course)" :hue="hueOf(item)" :done="doneOf(item)" :off-path="isOffPath(item)" :pinned="isPinned(item)"
             :problems="problemsOf(item)" :blocking="isBlocking(item)" :movable="board.isMovable(item)" :selected="item.id === selectedId"
@@ -168,6 +176,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .lane-head.off { border-left-color: var(--block); }
 .cell { border-top: 1px solid var(--line); border-left: 1px solid var(--line-soft); padding: 5px; min-height: 52px; display: grid; gap: 5px; align-content: start; min-width: 0; }
 .cell.working { background: color-mix(in srgb, var(--act-tint) 40%, transparent); }
+.cell.track { box-shadow: inset 0 -3px 0 var(--act); }
 .cell.off { background-image: repeating-linear-gradient(90deg, color-mix(in srgb, var(--line-soft) 70%, transparent) 0 14px, transparent 14px 28px); }
 .past-bar { display: block; height: 9px; border-radius: 2px; background: var(--hue); margin-top: 6px; }
 .foot { min-height: 44px; }

@@ -22,7 +22,6 @@ export class Descent {
   private readonly limitLeft: { courses: number, credits: number }[]
   private readonly uses: Int32Array
   private readonly seen = new Map<string, number>()
-  private readonly chosenLines: number[]
   private budget = 0
   private target = Infinity
   private onBetter: (uses: number[], cost: number) => number = () => 0
@@ -41,7 +40,6 @@ export class Descent {
     this.limitTail = limits.map((_, q) => Float64Array.from({ length: this.n + 1 }, (__, k) => relaxation.limitValue(q, k)))
     this.limitLeft = limits.map(limit => ({ courses: limit.courses ?? Infinity, credits: limit.credits ?? Infinity }))
     this.uses = new Int32Array(this.n).fill(-1)
-    this.chosenLines = lines.flatMap((_, l) => part.choiceLines.has(l) ? [l] : [])
   }
 
   /** Looks for assignments cheaper than `target`; `onBetter` takes each and gives the new target. */
@@ -161,12 +159,14 @@ export class Descent {
 
   /** True when the same fills were reached before at no greater cost. */
   private seenBetter(k: number): boolean {
-    let key = String.fromCharCode(k, ...this.fills)
+    // A line that no later item fits is over: outside choices only what it cost matters, and that is in the total.
+    const { tables, inChoice } = this.relaxation
+    let key = String.fromCharCode(k)
     let total = 0
-    for (let l = 0; l < this.fills.length; l++) total += this.spent[l]!
-    for (const l of this.chosenLines) {
-      key += `|${this.spent[l]},${this.spentIdle[l]}`
-      total -= this.spent[l]!
+    for (let l = 0; l < this.fills.length; l++) {
+      if (this.fills[l] !== 0 && this.positions[l]! < tables[l]!.members.length) key += String.fromCharCode(l + 1, this.fills[l]!)
+      if (inChoice[l] === 0) total += this.spent[l]!
+      else if (this.spent[l] !== 0) key += `|${l}:${this.spent[l]},${this.spentIdle[l]}`
     }
     for (const left of this.limitLeft) key += `/${left.courses},${left.credits}`
     const before = this.seen.get(key)

@@ -55,7 +55,7 @@ function save(id: string) {
           </template>
           <template v-else>
             <p class="blocking strong">{{ fileName }} was not taken: {{ count(checked.problems.length, 'problem') }}.</p>
-            <ol><li v-for="(one, i) in checked.problems" :key="i"><b>Line {{ one.line }}</b><span v-if="one.path" class="second"> {{ one.path }}</span>: {{ one.message }}</li></ol>
+            <ol><li v-for="(one, i) in checked.problems" :key="i"><b>Line {{ one.line }}</b><template v-if="one.path">, <span class="second">{{ one.path }}</span></template>: {{ one.message }}</li></ol>
           </template>
         </div>
       </div>

@@ -25,7 +25,7 @@ const slide = computed(() => {
   if (!window) return ''
   if (window.latest === null || window.earliest === null) return 'cannot stand anywhere as the plan is; see what comes first'
   const last = catalog.term(window.latest)?.name ?? window.latest
-  return window.slack === 0 ? `none: any later, and the finish moves` : `${count(window.slack, 'term')}: up to ${last}, if what waits for it moves along`
+  return window.slack === 0 ? `none: any later, and the finish moves` : `${count(window.slack, 'term')}: up to ${last}${waits.value.length > 0 ? ', if what waits for it moves along' : ''}`
 })
 const leaves = (reason: Reason): Reason[] => reason.parts.length ? reason.parts.flatMap(leaves) : [reason]
 const note = ref('')

@@ -21,8 +21,7 @@ async function record(program: string, milestone: string, done: boolean) {
         <li v-for="rule in report.rules" :key="`${report.code}/${rule.id}`" :data-rule="rule.id">
           <span class="strong">{{ rule.title }}<template v-if="report !== reports[0]"> ({{ report.title }})</template></span>
           <span :class="rule.unreachable ? 'blocking strong' : rule.state === 'open' ? 'strong' : 'second'"> · {{ rule.unreachable ? 'cannot be reached' : rule.state }}</span>
-          <br><span class="small second">{{ rule.words }}</span>
-          <span v-if="rule.unreachable" class="small blocking"> {{ rule.unreachable }}</span>
+          <br><span class="small second">{{ rule.words }}</span><template v-if="rule.unreachable">{{ ' ' }}<span class="small blocking">{{ rule.unreachable }}</span></template>
           <button v-if="rule.kind === 'milestone' && session.account?.role === 'advisor'" class="words-link small" type="button" @click="record(report.code, rule.id, rule.state !== 'met')">{{ rule.state === 'met' ? 'Take back' : 'Record as done' }}</button>
         </li>
       </template>

@@ -39,6 +39,7 @@ async function ask() {
       <v-select :model-value="programId" :items="choices" label="Program and catalog year" density="compact" variant="outlined" hide-details @update:model-value="$emit('choose', $event)" />
       <button v-if="removable" class="words-link small" type="button" @click="$emit('remove')">Remove</button>
     </div>
+    <p class="full-title"><b>{{ requirements.title(programId) }}</b></p>
     <p v-if="held" class="second small">{{ student.isOwn ? 'You are' : `${student.state!.name} is` }} in this program.</p>
     <dl>
       <dt>Earliest finish</dt>

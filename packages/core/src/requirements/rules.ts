@@ -79,10 +79,17 @@ function readGpa(rule: Extract<ProgramRule, { kind: 'gpa' }>, program: Program, 
   if (now.value === null) return { id: rule.id, kind: 'gpa', title: rule.title, state: 'open', words: `no grades yet, ${asked}`, unreachable: null }
   const lacking = rule.minimum * (now.attempted + ahead) - now.points
   const average = ahead > 0 ? Math.ceil(lacking / ahead) : Infinity
-  const beyondReach = !met && rule.scope === 'overall' && average > topGrade(facts.scale)
+  const tooHigh = average > topGrade(facts.scale)
+  const beyondReach = !met && rule.scope === 'overall' && tooHigh
+  // Outside the overall average more courses can always be added to the plan: what is planned may not be enough, yet nothing is lost.
+  const outlook = met || beyondReach || ahead === 0
+    ? ''
+    : tooHigh
+      ? `; the ${formatCredits(ahead)} cr of it still to come cannot lift it that far`
+      : `; an average of ${formatGpa(average)} over the next ${formatCredits(ahead)} cr gets there`
   return {
     id: rule.id, kind: 'gpa', title: rule.title, state: met ? 'met' : 'open',
-    words: `${formatGpa(now.value)} now, ${asked}${met || !Number.isFinite(average) || beyondReach ? '' : `; an average of ${formatGpa(average)} over the next ${formatCredits(ahead)} cr gets there`}`,
+    words: `${formatGpa(now.value)} now, ${asked}${outlook}`,
     unreachable: beyondReach ? `Even ${formatGpa(topGrade(facts.scale))} in all the ${formatCredits(ahead)} credits that are left would not bring the average to ${formatGpa(rule.minimum)}. Repeating a course with a low grade can.` : null,
   }
 }

@@ -1,6 +1,6 @@
 import { hash } from '@node-rs/argon2'
 import { sql } from 'drizzle-orm'
-import { bundlesOf, clashBetween, LETTER_SCALE, newEntryId, programId, type Course, type CourseItem, type Section } from '@ridgeway/core'
+import { bundlesOf, clashBetween, EMPTY_PLAN, LETTER_SCALE, newEntryId, programId, type Course, type CourseItem, type Section } from '@ridgeway/core'
 import type { Database } from '../server/db/connect'
 import * as schema from '../server/db/schema'
 import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calendar'
@@ -81,6 +81,7 @@ class PeopleRows {
   readonly holds: Rows = []
   readonly exceptions: Rows = []
   readonly milestones: Rows = []
+  readonly comments: Rows = []
   readonly wishes: Rows = []
   readonly plans: Rows = []
   readonly entries: Rows = []
@@ -98,7 +99,7 @@ class PeopleRows {
   tables(): [unknown, Rows][] {
     return [
       [schema.people, this.people], [schema.students, this.students], [schema.studentPrograms, this.programs], [schema.records, this.records],
-      [schema.holds, this.holds], [schema.exceptions, this.exceptions], [schema.milestones, this.milestones], [schema.programRequests, this.wishes], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.signOffRequests, this.requests],
+      [schema.holds, this.holds], [schema.exceptions, this.exceptions], [schema.milestones, this.milestones], [schema.programRequests, this.wishes], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.comments, this.comments], [schema.signOffRequests, this.requests],
       [schema.signOffs, this.signOffs], [schema.lineUpRows, this.lineUps], [schema.registrations, this.registrations],
       [schema.waitlistEntries, this.waitlist], [schema.termsAcceptances, this.acceptances], [schema.ledger, this.ledger],
     ]
@@ -142,6 +143,10 @@ class PeopleRows {
     if (student.signedOff) {
       this.addSignOff(id, advisor, `${student.signedOff}T17:00:00.000Z`)
     }
+    for (const other of student.otherPlans ?? []) this.addPlan(id, readTerms(other.plan).map(({ term, code }) => ({ term, code })), other.name, other.note)
+    for (const { by, at, course, term, text } of student.comments ?? []) {
+      this.comments.push({ student: id, author: this.ids.get(by)!, at, term: course ? null : term, entry: course ? newEntryId(course, term) : null, text })
+    }
     if (student.accepted) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-01T18:00:00.000Z' })
     const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
     choices.forEach((bundle, position) => this.lineUps.push({ student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id) }))
@@ -181,8 +186,10 @@ class PeopleRows {
     this.addLedger(student, advisor, 'sign off', { term: '2027SP' }, at)
   }
 
-  private addPlan(student: number, placed: { term: string, code: string }[]) {
-    this.plans.push({ id: this.plans.length + 1, student, name: 'Main', current: true, version: 0 })
+  private addPlan(student: number, placed: { term: string, code: string }[], name = 'Main', note = '') {
+    const { entries: _, ...empty } = EMPTY_PLAN
+    const details = { ...empty, note }
+    this.plans.push({ id: this.plans.length + 1, student, name, current: name === 'Main', version: 0, details, deletedAt: null })
     const plan = this.plans.length
     for (const { term, code } of placed) {
       this.entries.push({ plan, id: newEntryId(code, term), course: code, term, credits: this.courses.get(code)!.credits, pinned: false, pinnedUse: null, note: '' })

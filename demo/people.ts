@@ -35,6 +35,10 @@ export interface AuthoredStudent {
   /** Programs asked for and not yet answered. */
   wishes?: { programs: string[], note: string }
   waitlist?: { section: string, offerHours?: number }[]
+  /** Plans besides the current one. */
+  otherPlans?: { name: string, plan: string, note: string }[]
+  /** Written beside the plan, by user name; about a course in its term, or about the term. */
+  comments?: { by: string, at: string, course?: string, term: string, text: string }[]
 }
 
 export const ADVISORS = [
@@ -86,7 +90,12 @@ export const STUDENTS: AuthoredStudent[] = [
   { username: 'tamsin', name: 'Tamsin Orrell', advisor: 'hollis', accepted: true,
     story: 'Second year. Opens at 08:00 today; sign-off not asked for, and Statistics I is nowhere in the plan yet.',
     record: `${FIRST_FALL}; ${FIRST_SPRING}; ${SECOND_FALL}`,
-    plan: `2027SP: HYD 230, GSP 140, ECL 210; ${LATER}`, lineUp: 'GSP 140-03' },
+    plan: `2027SP: HYD 230, GSP 140, ECL 210; ${LATER}`, lineUp: 'GSP 140-03',
+    otherPlans: [{ name: 'With statistics first', plan: `2027SP: HYD 230, GSP 140, STT 201, SOL 201; ${LATER}`, note: 'What Hollis sketched in October: statistics before the modelling course.' }],
+    comments: [
+      { by: 'hollis', at: '2026-10-29T16:05:00.000Z', course: 'HYD 310', term: '2027FA', text: 'This one needs Statistics I by then. Where would you put it?' },
+      { by: 'tamsin', at: '2026-10-30T02:41:00.000Z', course: 'HYD 310', term: '2027FA', text: 'I was hoping for spring, with a lab fewer.' },
+    ] },
   { username: 'joss', name: 'Joss Penhale', advisor: 'hollis', signedOff: '2026-11-03', accepted: true,
     story: 'Wants a full section, and one whose prerequisite is missing. Will hear why, and what to do.',
     record: `${FIRST_FALL}; 2026SP: CHY 110 C+, GSP 120 B, TIM 120 B, ECL 110 B; 2026FA: HYD 210 *, STT 201 *, WRT 210 *, FLD 120 *`,

@@ -19,9 +19,21 @@ const operation = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('remove'), entry: entryId }),
   z.object({ kind: z.literal('pin'), entry: entryId, pinned: z.boolean() }),
   z.object({ kind: z.literal('pin use'), entry: entryId, line: z.string().max(80).nullable() }),
+  z.object({ kind: z.literal('hold'), entry: entryId, line: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices'), term: termCode, credits }),
+  z.object({ kind: z.literal('credits'), entry: entryId, credits }),
   z.object({ kind: z.literal('note'), entry: entryId, note: z.string().max(500) }),
+  z.object({ kind: z.literal('wishes'), wishes: z.object({ target: credits.nullable(), termsOff: z.array(termCode).max(40), latestFinish: termCode.nullable() }) }),
+  z.object({ kind: z.literal('plan note'), note: z.string().max(2000) }),
+  z.object({ kind: z.literal('term note'), term: termCode, note: z.string().max(500) }),
 ])
-export const PlanEditRequest = z.object({ baseVersion: z.number().int().min(0), operations: z.array(operation).min(1).max(50) })
+const planId = z.coerce.number().int().positive()
+export const PlanEditRequest = z.object({ plan: planId.optional(), baseVersion: z.number().int().min(0), batch: z.uuid('a fresh key for each sending').optional(), operations: z.array(operation).min(1).max(200) })
+export const StudentQuery = TermQuery.extend({ plan: planId.optional() })
+export const SinceQuery = z.object({ since: z.coerce.number().int().min(0).default(0) })
+const planName = z.string().trim().min(1, 'give the plan a name').max(60)
+export const NewPlanRequest = z.object({ name: planName, copyOf: planId.nullable(), operations: z.array(operation).max(400).optional() })
+export const PlanChangeRequest = z.object({ name: planName.optional(), current: z.literal(true).optional(), deleted: z.boolean().optional() })
+export const CommentRequest = z.object({ term: termCode.nullable(), entry: entryId.nullable(), text: z.string().trim().min(1, 'write something first').max(1000) })
 
 const programCode = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program code such as WSC-BS')
 const programIds = z.array(z.string().regex(/^[A-Z][A-Z0-9-]{1,18}-\d{4}$/, 'a program and its catalog year, such as WSC-BS-2025')).min(1, 'choose at least one program').max(4)

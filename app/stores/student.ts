@@ -1,10 +1,8 @@
 import {
-  applyOperation, fromInstant, inverseOperation, movesFor, nextSteps, projectPlan, readStanding, type Catalog, type PlanCheck, type PlanEntry, type PlanOperation, type Standing,
+  fromInstant, movesFor, nextSteps, projectPlan, readStanding, type Catalog, type PlanCheck, type Standing,
 } from '@ridgeway/core'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
-
-interface Done { forward: PlanOperation[], back: PlanOperation[] }
 
 /** The opened student: own file, or an advisee's. Everything shown is read from here by the core, at once after each move. */
 export const useStudentStore = defineStore('student', () => {
@@ -15,32 +13,39 @@ export const useStudentStore = defineStore('student', () => {
 
   const state = shallowRef<StudentState | null>(null)
   const failed = ref<Problem | null>(null)
-  const entries = shallowRef<PlanEntry[]>([])
-  const waiting = shallowRef<PlanOperation[]>([])
-  const saving = ref<'saved' | 'saving' | 'kept here'>('saved')
-  const notice = ref('')
-  const done = shallowRef<Done[]>([])
-  const undone = shallowRef<Done[]>([])
+  /** The plan to look at; null for the current one. */
+  const wanted = ref<number | null>(null)
+  const sync = usePlanSync(state, () => session.account?.id ?? 0, () => reload())
+  const { plan, done, undone, saving, notice, edit, undo, redo } = sync
+  const entries = computed(() => plan.value.entries)
+  const file = computed(() => state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes })
 
   async function load(id: number) {
     if (!workingTerm.code) return
+    if (state.value?.id !== id) wanted.value = null
     try {
-      const fresh = await $fetch<StudentState>(`/api/students/${id}`, { query: { term: workingTerm.code } })
-      if (state.value?.id !== id) {
-        done.value = []
-        undone.value = []
-        waiting.value = []
-      }
+      const fresh = await $fetch<StudentState>(`/api/students/${id}`, { query: { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) } })
       state.value = fresh
-      entries.value = waiting.value.reduce<PlanEntry[]>((list, operation) => {
-        const next = applyOperation(list, operation)
-        return typeof next === 'string' ? list : next
-      }, fresh.file.entries)
+      sync.open(fresh)
       failed.value = null
     }
     catch (error) {
-      failed.value = toProblem(error)
+      const problem = toProblem(error)
+      // The plan looked at is gone: back to the current one.
+      if (problem.code === 'plan-unknown' && wanted.value !== null) {
+        wanted.value = null
+        notice.value = problem.title
+        return load(id)
+      }
+      failed.value = problem
     }
+  }
+  /** Looks at another plan; null goes back to the current one. */
+  async function openPlan(id: number | null) {
+    const target = id === state.value?.plans.find(one => one.current)?.id ? null : id
+    if (target === wanted.value) return
+    wanted.value = target
+    await reload()
   }
 
   const reload = () => state.value ? load(state.value.id) : Promise.resolve()
@@ -49,7 +54,7 @@ export const useStudentStore = defineStore('student', () => {
   const rules = computed<Catalog>(() => ({
     courses: catalog.courses, programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [], terms: catalog.terms, ...catalog.rules,
   }))
-  const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding({ ...state.value.file, entries: entries.value }, rules.value, today.value) : null)
+  const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null)
   /** When each planned course can stand without moving the finish, and which chain decides it. */
   const projection = computed(() => state.value && standing.value
     ? projectPlan({
@@ -57,7 +62,7 @@ export const useStudentStore = defineStore('student', () => {
         facts: { programs: state.value.file.programs, placements: state.value.file.placements, permissions: state.value.file.permissions },
       })
     : null)
-  const moves = (check: PlanCheck) => state.value ? movesFor(check, { ...state.value.file, entries: entries.value }, rules.value, today.value) : []
+  const moves = (check: PlanCheck) => file.value ? movesFor(check, file.value, rules.value, today.value) : []
 
   /** Courses planned for the working term without a bundle or a registration. */
   const unpicked = computed(() => {
@@ -93,71 +98,14 @@ export const useStudentStore = defineStore('student', () => {
     return { ...gate, open: true, words: 'open now', way: '' }
   }) ?? [])
 
-  async function edit(operations: PlanOperation[], remember = true): Promise<string | null> {
-    let next = entries.value
-    const back: PlanOperation[] = []
-    for (const operation of operations) {
-      const applied = applyOperation(next, operation)
-      if (typeof applied === 'string') return applied
-      back.unshift(...inverseOperation(next, operation))
-      next = applied
-    }
-    entries.value = next
-    if (remember) {
-      done.value = [...done.value, { forward: operations, back }]
-      undone.value = []
-    }
-    waiting.value = [...waiting.value, ...operations]
-    await send()
-    return null
-  }
-
-  let sending = false
-  /** Sends what waits; what cannot be sent now is kept and sent when the connection is back. */
-  async function send() {
-    if (sending || waiting.value.length === 0 || !state.value) return
-    sending = true
-    saving.value = 'saving'
-    const batch = waiting.value.slice(0, 50)
-    try {
-      const saved = await $fetch(`/api/students/${state.value.id}/plan`, { method: 'POST', body: { baseVersion: state.value.plan.version, operations: batch } })
-      waiting.value = waiting.value.slice(batch.length)
-      state.value = { ...state.value, plan: { ...state.value.plan, version: saved.version }, file: { ...state.value.file, entries: saved.entries } }
-      if (waiting.value.length === 0) entries.value = saved.entries
-      if (saved.skipped.length > 0) notice.value = `Not done, because somebody else changed the plan: ${saved.skipped.map(skip => skip.why).join('; ')}.`
-      saving.value = 'saved'
-    }
-    catch (error) {
-      const problem = toProblem(error)
-      saving.value = 'kept here'
-      if (problem.status >= 400 && problem.status < 500) {
-        waiting.value = []
-        notice.value = `${problem.title} ${problem.detail}`
-        await reload()
-        saving.value = 'saved'
-      }
-    }
-    sending = false
-    if (saving.value === 'saved' && waiting.value.length > 0) await send()
-  }
-  useEventListener('online', send)
-  useIntervalFn(() => saving.value === 'kept here' && send(), 5000)
-
-  async function undo() {
-    const last = done.value.at(-1)
-    if (!last) return
-    done.value = done.value.slice(0, -1)
-    undone.value = [...undone.value, last]
-    await edit(last.back, false)
-  }
-
-  async function redo() {
-    const last = undone.value.at(-1)
-    if (!last) return
-    undone.value = undone.value.slice(0, -1)
-    done.value = [...done.value, last]
-    await edit(last.forward, false)
-  }
+  usePlanNews(() => state.value?.id ?? null, (news) => {
+    const now = state.value
+    if (!now) return
+    const kept = news.plans.filter(one => !one.deleted)
+    const known = (plans: readonly { id: number, name: string, current: boolean }[]) => plans.map(one => `${one.id} ${one.name} ${one.current}`).join()
+    if (known(kept) !== known(now.plans) || news.comment !== (now.comments.at(-1)?.id ?? 0)) void reload()
+    else void sync.pull(kept.find(one => one.id === now.plan.id)?.version ?? 0)
+  })
 
   /** An act of one press: asks, confirms, accepts, signs off; then the file is read again. */
   async function act(path: 'sign-off-request' | 'sign-off' | 'terms' | 'program', body: Record<string, unknown> = {}): Promise<Problem | null> {
@@ -175,5 +123,5 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, entries, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
+  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
 })

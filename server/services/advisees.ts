@@ -2,9 +2,8 @@ import { and, eq, inArray } from 'drizzle-orm'
 import { earnedCredits, gpa, openingFor, readStanding, standingAttempts, type CourseItem, type PlanEntry } from '@ridgeway/core'
 import type { Database } from '../db/connect'
 import * as s from '../db/schema'
-import { loadCollege, type College } from './catalog'
+import { findTerm, loadCollege, type College } from './catalog'
 import { today } from './clock'
-import { findTerm } from './students'
 
 export interface AdviseeRow {
   id: number

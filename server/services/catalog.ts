@@ -1,5 +1,6 @@
 import type { Catalog, Course, OpeningRule, Program, Site, Term, TravelTime } from '@ridgeway/core'
 import type { Database } from '../db/connect'
+import { Refusal } from './errors'
 
 export interface College {
   name: string
@@ -51,4 +52,10 @@ async function readCollege(db: Database): Promise<College> {
       scale: gradeScale, repeatPolicy,
     },
   }
+}
+
+export function findTerm(college: College, code: string): Term {
+  const term = college.catalog.terms.find(candidate => candidate.code === code)
+  if (!term) throw new Refusal(404, 'term-unknown', `There is no term ${code}.`, 'Choose a working term from the list.')
+  return term
 }

@@ -4,9 +4,8 @@ import type { Database } from '../db/connect'
 import { findSections } from '../db/repositories/sections'
 import { inTransaction } from '../db/retry'
 import { lineUpRows, registrations, students } from '../db/schema'
-import { loadCollege } from './catalog'
+import { findTerm, loadCollege } from './catalog'
 import { Refusal } from './errors'
-import { findTerm } from './students'
 
 /** Chooses a bundle for a course in a term, in place of an earlier choice; with no sections the choice is taken out. */
 export async function chooseBundle(db: Database, choice: { student: number, term: string, course: string, sectionIds: readonly number[] }): Promise<void> {

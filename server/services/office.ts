@@ -1,9 +1,8 @@
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import type { Database } from '../db/connect'
 import { findSections } from '../db/repositories/sections'
 import * as s from '../db/schema'
-import { loadCollege } from './catalog'
-import { findTerm } from './students'
+import { findTerm, loadCollege } from './catalog'
 
 export interface SeatRow { id: number, course: string, label: string, part: string, capacity: number, taken: number, held: number, waiting: number, cancelled: boolean, planned: number }
 
@@ -12,7 +11,7 @@ export async function readSeats(db: Database, termCode: string): Promise<SeatRow
   findTerm(await loadCollege(db), termCode)
   const sections = await findSections(db, { term: termCode })
   const demand = await db.select({ course: s.planEntries.course, students: sql<number>`count(distinct ${s.planEntries.plan})` })
-    .from(s.planEntries).where(eq(s.planEntries.term, termCode)).groupBy(s.planEntries.course)
+    .from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(and(eq(s.planEntries.term, termCode), eq(s.plans.current, true))).groupBy(s.planEntries.course)
   const planned = new Map(demand.map(row => [row.course, Number(row.students)]))
   return sections.map(section => ({
     id: section.id, course: section.course, label: section.label, part: section.part, waiting: section.waiting, cancelled: section.cancelled,

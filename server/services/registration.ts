@@ -4,10 +4,10 @@ import type { Database } from '../db/connect'
 import { findSections } from '../db/repositories/sections'
 import { inTransaction } from '../db/retry'
 import * as s from '../db/schema'
-import { loadCollege } from './catalog'
+import { findTerm, loadCollege } from './catalog'
 import { currentInstant } from './clock'
 import { Refusal } from './errors'
-import { decisionContext, findTerm, readStudent, type StudentState } from './students'
+import { decisionContext, readStudent, type StudentState } from './students'
 
 export interface RunResult {
   reference: string
@@ -31,7 +31,7 @@ export interface BundleView {
 /** What the Week shows: every bundle of every course planned (or chosen, or registered) for the term, with the one decision. */
 export async function readWeek(db: Database, student: number, termCode: string): Promise<{ courses: { course: string, bundles: BundleView[] }[] }> {
   const college = await loadCollege(db)
-  const state = await readStudent(db, db, student, termCode, false)
+  const state = await readStudent(db, db, student, termCode, { forViews: false })
   const term = findTerm(college, termCode)
   const registered = state.registered.filter(row => row.term === termCode)
   const wanted = [...new Set([
@@ -66,7 +66,7 @@ const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.l
 /** The dry run: the same decision as the registration, on the seats as they are now, changing nothing. */
 export async function dryRun(db: Database, student: number, termCode: string): Promise<{ at: string, rows: RowDecision[], sections: Section[] }> {
   const college = await loadCollege(db)
-  const state = await readStudent(db, db, student, termCode, false)
+  const state = await readStudent(db, db, student, termCode, { forViews: false })
   const sections = await sectionsFor(db, state, termCode)
   const held = sections.filter(section => state.registered.some(row => row.section === section.id))
   const rows = openRows(state, termCode)
@@ -99,7 +99,7 @@ export async function register(db: Database, request: { student: number, actor: 
       .where(and(eq(s.registrationRuns.student, request.student), eq(s.registrationRuns.key, request.key)))
     if (before) return { ...before.result as RunResult, repeated: true }
 
-    const state = await readStudent(db, tx, request.student, request.term, false)
+    const state = await readStudent(db, tx, request.student, request.term, { forViews: false })
     const rows = openRows(state, request.term).filter(row => request.rowIds.includes(row.id))
     if (rows.length === 0) throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.', 'Look at the line-up again: it was changed, or everything in it is registered.')
     const locked = await findSections(tx, { term: request.term, ids: rows.flatMap(row => row.sectionIds) }, true)

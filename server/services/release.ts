@@ -2,15 +2,15 @@ import { and, eq } from 'drizzle-orm'
 import type { Database } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { ledger, signOffRequests, signOffs, students, termsAcceptances } from '../db/schema'
-import { loadCollege } from './catalog'
+import { findTerm, loadCollege } from './catalog'
 import { currentInstant } from './clock'
 import { Refusal } from './errors'
-import { findTerm, readPlan } from './students'
+import { readPlan } from './plans'
 
 /** The student asks the advisor to sign off a term; asking again renews the request. */
 export async function askSignOff(db: Database, ask: { student: number, term: string, note: string }): Promise<void> {
   findTerm(await loadCollege(db), ask.term)
-  const { entries } = await readPlan(db, ask.student)
+  const { plan: { entries } } = await readPlan(db, ask.student)
   if (!entries.some(entry => entry.term === ask.term)) {
     throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term yet.', 'Place at least one course in the term, then ask for sign-off.')
   }
@@ -22,7 +22,7 @@ export async function askSignOff(db: Database, ask: { student: number, term: str
 export async function signOff(db: Database, release: { student: number, advisor: number, term: string, note: string }): Promise<void> {
   findTerm(await loadCollege(db), release.term)
   await inTransaction(db, async (tx) => {
-    const { entries } = await readPlan(tx, release.student)
+    const { plan: { entries } } = await readPlan(tx, release.student)
     const copy = entries.filter(entry => entry.term === release.term)
     if (copy.length === 0) throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term; there is nothing to sign off.', 'Place courses together with the student first.')
     const at = await currentInstant(tx)

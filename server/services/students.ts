@@ -1,12 +1,13 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
 import {
-  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type PlanEntry, type RequirementException, type Section, type StudentFile, type Term,
+  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type Plan, type PlanEntry, type RequirementException, type Section, type StudentFile, type Term,
 } from '@ridgeway/core'
 import type { Database, Executor } from '../db/connect'
 import * as s from '../db/schema'
-import { loadCollege, type College } from './catalog'
+import { findTerm, loadCollege, type College } from './catalog'
 import { today } from './clock'
 import { Refusal } from './errors'
+import { listPlans, readComments, readPlan, type PlanComment, type PlanHead } from './plans'
 
 /** All that is on file about one student, for one working term. */
 export interface StudentState {
@@ -16,7 +17,10 @@ export interface StudentState {
   advisor: { id: number, name: string, email: string } | null
   programConfirmed: boolean
   targetLoad: number | null
-  plan: { id: number, name: string, version: number }
+  /** The plan that was asked for, else the current one; its entries stand in the file. */
+  plan: PlanHead & Pick<Plan, 'note' | 'termNotes'>
+  plans: PlanHead[]
+  comments: PlanComment[]
   file: StudentFile
   /** Programs with their catalog year, in order. */
   programIds: string[]
@@ -37,29 +41,23 @@ export interface ProgramChange { programs: string[], note: string, askedAt: stri
 export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number }
 export interface Registered { section: number, course: string, label: string, term: string, credits: number, at: string, run: string }
 
-export function findTerm(college: College, code: string): Term {
-  const term = college.catalog.terms.find(candidate => candidate.code === code)
-  if (!term) throw new Refusal(404, 'term-unknown', `There is no term ${code}.`, 'Choose a working term from the list.')
-  return term
-}
-
 /**
  * Reads everything that the rules and the views need about a student. A registration needs nothing of what only
  * the requirements look at, and leaves it out.
  */
-export async function readStudent(db: Database, tx: Executor, id: number, termCode: string, forViews = true): Promise<StudentState> {
+export async function readStudent(db: Database, tx: Executor, id: number, termCode: string, { forViews = true, plan: planId }: { forViews?: boolean, plan?: number | undefined } = {}): Promise<StudentState> {
   const college = await loadCollege(db)
   const term = findTerm(college, termCode)
   const clock = await today(tx, college.zone)
   const [row] = await tx.select({ person: s.people, student: s.students }).from(s.students)
     .innerJoin(s.people, eq(s.people.id, s.students.person)).where(eq(s.students.person, id))
   if (!row) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
-  const [advisor, programRows, records, registered, entriesAndPlan, lineUp, exceptions, holds, signOff, asked, accepted, waitlisted] = [
+  const [advisor, programRows, records, registered, planned, lineUp, exceptions, holds, signOff, asked, accepted, waitlisted] = [
     row.student.advisor ? (await tx.select().from(s.people).where(eq(s.people.id, row.student.advisor)))[0] ?? null : null,
     await tx.select().from(s.studentPrograms).where(eq(s.studentPrograms.student, id)).orderBy(asc(s.studentPrograms.position)),
     await tx.select().from(s.records).where(eq(s.records.student, id)).orderBy(asc(s.records.id)),
     await readRegistered(tx, id),
-    await readPlan(tx, id),
+    await readPlan(tx, id, planId),
     await tx.select().from(s.lineUpRows).where(and(eq(s.lineUpRows.student, id), eq(s.lineUpRows.term, termCode))).orderBy(asc(s.lineUpRows.position), asc(s.lineUpRows.id)),
     await tx.select().from(s.exceptions).where(eq(s.exceptions.student, id)),
     await tx.select().from(s.holds).where(and(eq(s.holds.student, id), isNull(s.holds.cleared))),
@@ -71,7 +69,7 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   const programs = programRows.map(program => college.programs.get(program.program)).filter(program => program !== undefined)
   const record = [...records.map(toItem), ...toRegisteredItems(registered)]
   const file: StudentFile = {
-    record, entries: entriesAndPlan.entries, picked: lineUp.map(line => `${line.course} ${termCode}`), programs: programs.map(program => program.code),
+    record, entries: planned.plan.entries, placeholders: planned.plan.placeholders, wishes: planned.plan.wishes, picked: lineUp.map(line => `${line.course} ${termCode}`), programs: programs.map(program => program.code),
     placements: row.student.placements,
     permissions: exceptions.filter(exception => exception.kind === 'prerequisite' && exception.course).map(exception => exception.course!),
     capRaised: Object.fromEntries(exceptions.filter(e => e.kind === 'load' && e.term && e.value).map(e => [e.term!, e.value!])),
@@ -89,7 +87,8 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   return {
     id, name: row.person.name, email: row.person.email, programConfirmed: row.student.programConfirmed, targetLoad: row.student.targetLoad,
     advisor: advisor && { id: advisor.id, name: advisor.name, email: advisor.email },
-    programChange: forViews ? await readProgramChange(tx, id) : null, plan: entriesAndPlan.plan, file, programIds: programRows.map(program => program.program),
+    programChange: forViews ? await readProgramChange(tx, id) : null, plan: { ...planned.head, note: planned.plan.note, termNotes: planned.plan.termNotes },
+    plans: forViews ? await listPlans(tx, id) : [], comments: forViews ? await readComments(tx, id) : [], file, programIds: programRows.map(program => program.program),
     lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position })),
     registered, waitlisted, gates, opening: opening && { from: opening.from, words: opening.words },
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
@@ -98,12 +97,14 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
 }
 
 /** What only the reading of requirements needs: pinned uses, substitutions and waivers, milestones. */
-async function readRequirementFacts(tx: Executor, student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones'>> {
+async function readRequirementFacts(tx: Executor, student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones' | 'signedOff'>> {
+  const signed = await tx.select({ term: s.signOffs.term, copy: s.signOffs.copy }).from(s.signOffs).where(eq(s.signOffs.student, student))
   const pins = await tx.select().from(s.usePins).where(eq(s.usePins.student, student))
   const granted = await tx.select({ exception: s.exceptions, by: s.people.name }).from(s.exceptions)
     .innerJoin(s.people, eq(s.people.id, s.exceptions.grantedBy)).where(eq(s.exceptions.student, student)).orderBy(asc(s.exceptions.id))
   const done = await tx.select().from(s.milestones).where(eq(s.milestones.student, student))
   return {
+    signedOff: signed,
     usePins: pins.map(({ item, program, line }) => ({ item, program, line })),
     exceptions: granted.flatMap(({ exception: { id, kind, program, line, course, instead, reason }, by }): RequirementException[] => {
       if (!program || !line) return []
@@ -152,14 +153,6 @@ async function readSignOff(tx: Executor, student: number, term: string): Promise
   const [found] = await tx.select({ signOff: s.signOffs, advisor: s.people.name }).from(s.signOffs)
     .innerJoin(s.people, eq(s.people.id, s.signOffs.advisor)).where(and(eq(s.signOffs.student, student), eq(s.signOffs.term, term)))
   return found ? { by: found.advisor, at: found.signOff.at, note: found.signOff.note, copy: found.signOff.copy } : null
-}
-
-/** The student's current plan and its entries. */
-export async function readPlan(tx: Executor, student: number): Promise<{ plan: StudentState['plan'], entries: PlanEntry[] }> {
-  const [plan] = await tx.select().from(s.plans).where(and(eq(s.plans.student, student), eq(s.plans.current, true))).orderBy(desc(s.plans.id)).limit(1)
-  if (!plan) throw new Error(`student ${student} has no current plan`)
-  const rows = await tx.select().from(s.planEntries).where(eq(s.planEntries.plan, plan.id)).orderBy(asc(s.planEntries.term), asc(s.planEntries.course))
-  return { plan: { id: plan.id, name: plan.name, version: plan.version }, entries: rows.map(({ plan: _, ...entry }) => entry) }
 }
 
 /** The parts of a student's state that the registration decision reads. */

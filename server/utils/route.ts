@@ -61,6 +61,13 @@ async function reachStudent(event: H3Event, access: Access, account: Account): P
   return id
 }
 
+/** The plan that an address names. */
+export function planOf(event: H3Event): number {
+  const id = Number(getRouterParam(event, 'plan'))
+  if (!Number.isInteger(id) || id <= 0) throw new Refusal(400, 'bad-address', 'This address names no plan.', 'Go back to the plan and open it from there.')
+  return id
+}
+
 /** Requests that change something must come from our own pages. */
 function checkOrigin(event: H3Event) {
   const origin = getHeader(event, 'origin')

@@ -1,9 +1,12 @@
 import { boolean, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
-import type { PlanEntry, PlanOperation } from '@ridgeway/core'
+import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core'
 import { instant, jsonText } from './columns'
 import { courses } from './catalog'
 import { terms } from './institution'
 import { people, students } from './people'
+
+/** What a plan holds besides its entries. */
+export type PlanDetails = Omit<Plan, 'entries'>
 
 export const plans = mysqlTable('plans', {
   id: int().autoincrement().primaryKey(),
@@ -12,6 +15,9 @@ export const plans = mysqlTable('plans', {
   current: boolean('is_current').notNull(),
   /** Counts operations; a write names the version it was based on. */
   version: int().notNull(),
+  details: jsonText<PlanDetails>()('details').notNull(),
+  /** A deleted plan is kept, so that deleting can be undone. */
+  deletedAt: instant('deleted_at'),
 }, table => [index('plans_student').on(table.student)])
 
 export const planEntries = mysqlTable('plan_entries', {
@@ -32,7 +38,9 @@ export const planOperations = mysqlTable('plan_operations', {
   by: int('by_person').notNull().references(() => people.id),
   at: instant('done_at').notNull(),
   operation: jsonText<PlanOperation>()('operation').notNull(),
-}, table => [primaryKey({ columns: [table.plan, table.version] })])
+  /** The request that brought it: a request sent again is known by this. */
+  batch: varchar({ length: 36 }),
+}, table => [primaryKey({ columns: [table.plan, table.version] }), index('plan_operations_batch').on(table.plan, table.batch)])
 
 export const signOffRequests = mysqlTable('sign_off_requests', {
   student: int().notNull().references(() => students.person),

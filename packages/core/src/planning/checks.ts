@@ -1,16 +1,17 @@
 import { formatCredits } from '../catalog/credits'
-import { describeOffering, isOffered, termOrder, termPhase } from '../catalog/terms'
-import type { Course, CourseItem, LocalDate, Term, TermCode } from '../catalog/types'
+import { describeOffering, isOffered, sayTerm, termOrder, termPhase } from '../catalog/terms'
+import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
 import { earnsCredit, type GradeScale } from '../grades/scale'
 import { evaluate, type StudentFacts } from '../prerequisites/evaluate'
 import { parseExpression } from '../prerequisites/parse'
 import { sayCondition } from '../prerequisites/print'
 import type { Expression } from '../prerequisites/types'
 import type { ProgramReport } from '../requirements/report'
-import { applyOperation, type PlanEntry, type PlanOperation } from './plan'
+import { NO_WISHES, type PlanEntry, type PlanOperation, type Placeholder, type Wishes } from './plan'
 
 export type CheckKind
-  = | 'prerequisite' | 'corequisite' | 'not offered' | 'over the cap' | 'already passed' | 'excluded' | 'counts for nothing' | 'term over'
+  = | 'prerequisite' | 'corequisite' | 'not offered' | 'over the cap' | 'under the wish' | 'term off' | 'past the wished finish' | 'already passed' | 'repeat limit' | 'excluded'
+    | 'counts for nothing' | 'not reached' | 'gpa' | 'term over' | 'differs from sign-off' | 'differs from registration' | 'to choose'
 
 export interface PlanMove { label: string, operations: PlanOperation[] }
 
@@ -19,14 +20,22 @@ export interface PlanCheck {
   id: string
   kind: CheckKind
   severity: 'blocker' | 'caution'
+  /** The item or placeholder it is about. */
   itemId: string | null
   course: string | null
-  term: TermCode
+  /** Null for what concerns the plan as a whole. */
+  term: TermCode | null
   words: string
 }
 
+/** The advisor's release of a term, with the entries that were agreed. */
+export interface SignedTerm { term: TermCode, copy: readonly PlanEntry[] }
+
 export interface CheckInput {
   entries: readonly PlanEntry[]
+  placeholders?: readonly Placeholder[]
+  wishes?: Wishes
+  signedOff?: readonly SignedTerm[]
   /** Record, registrations and the entries, merged. */
   items: readonly CourseItem[]
   facts: Omit<StudentFacts, 'items'>
@@ -62,17 +71,60 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const clash = alreadyHas(item, course, input)
     if (clash) add(clash.kind, 'blocker', clash.words)
   }
-  for (const term of input.terms) {
-    const credits = creditsIn(input.items, term.code)
-    const cap = input.capRaised[term.code] ?? term.loadCap
-    if (termPhase(term, input.today) === 'future' && credits > cap) {
-      found.push({
-        id: `over the cap:${term.code}`, kind: 'over the cap', severity: 'blocker', itemId: null, course: null, term: term.code,
-        words: `${term.name} has ${formatCredits(credits)} credits, the cap is ${formatCredits(cap)}. Move a course, or ask your advisor for a load exception.`,
-      })
-    }
+  for (const term of input.terms) if (termPhase(term, input.today) === 'future') found.push(...findTermProblems(term, input))
+  return [...found, ...findUnchosen(input)]
+}
+
+/** What the load of a term, the student's wishes, a sign-off and the registrations say about one term ahead. */
+function findTermProblems(term: Term, input: CheckInput): PlanCheck[] {
+  const found: PlanCheck[] = []
+  const credits = creditsIn(input.items, term.code, input.placeholders)
+  const cap = input.capRaised[term.code] ?? term.loadCap
+  const { target, termsOff, latestFinish } = input.wishes ?? NO_WISHES
+  const add = (kind: CheckKind, severity: PlanCheck['severity'], words: string, item?: Pick<CourseItem, 'id' | 'course'>) =>
+    found.push({ id: `${kind}:${item?.id ?? term.code}`, kind, severity, itemId: item?.id ?? null, course: item?.course ?? null, term: term.code, words })
+  if (credits > cap) add('over the cap', 'blocker', `${term.name} has ${formatCredits(credits)} credits, the cap is ${formatCredits(cap)}. Move a course, or ask your advisor for a load exception.`)
+  if (target !== null && term.season !== 'summer' && credits > 0 && credits < target && isBeforeLast(term, input)) {
+    add('under the wish', 'caution', `${term.name} has ${formatCredits(credits)} credits, fewer than the ${formatCredits(target)} you wish for in a term.`)
+  }
+  const intended = input.items.filter(item => item.term === term.code && isIntended(item))
+  if (termsOff.includes(term.code)) for (const item of intended) add('term off', 'caution', `${item.course} stands in ${term.name}, a term you want off.`, item)
+  if (latestFinish && termOrder(term.code) > termOrder(latestFinish)) {
+    for (const item of intended) add('past the wished finish', 'caution', `${item.course} stands in ${term.name}; you want to finish by ${sayTerm(latestFinish)}.`, item)
+  }
+  const signed = input.signedOff?.find(one => one.term === term.code)
+  const difference = signed ? sayDifference(signed, input) : ''
+  if (difference) add('differs from sign-off', 'caution', `${term.name} is no longer what was signed off: ${difference}.`)
+  if (input.items.some(item => item.term === term.code && item.state === 'registered')) {
+    for (const item of intended.filter(one => one.state === 'planned')) add('differs from registration', 'caution', `${item.course} is planned for ${term.name}, and you registered without it.`, item)
   }
   return found
+}
+
+const isIntended = (item: CourseItem) => item.state === 'planned' || item.state === 'picked'
+/** The last term of a plan takes what is left, however little. */
+const isBeforeLast = (term: Term, { items, placeholders = [] }: CheckInput) =>
+  [...items, ...placeholders].some(one => one.term && termOrder(one.term) > termOrder(term.code))
+
+function sayDifference({ term, copy }: SignedTerm, input: CheckInput): string {
+  const now = input.items.filter(item => item.term === term && item.state !== 'completed').map(item => item.course)
+  const agreed = copy.map(entry => entry.course)
+  const parts = [
+    ...agreed.filter(course => !now.includes(course)).map(course => `${course} is gone`),
+    ...now.filter(course => !agreed.includes(course)).map(course => `${course} is new`),
+  ]
+  return parts.join(', ')
+}
+
+/** Placeholders in terms whose sections are known: it is time to choose. */
+function findUnchosen({ placeholders = [], terms, today }: CheckInput): PlanCheck[] {
+  return placeholders.flatMap((placeholder): PlanCheck[] => {
+    const term = terms.find(candidate => candidate.code === placeholder.term)
+    const over = term && termPhase(term, today) !== 'future'
+    if (!term || (!term.scheduled && !over)) return []
+    const words = over ? `${term.name} has begun; no course was chosen for this place.` : `The sections of ${term.name} are known: choose a course for this place.`
+    return [{ id: `to choose:${placeholder.id}`, kind: 'to choose', severity: over ? 'blocker' : 'caution', itemId: placeholder.id, course: null, term: term.code, words }]
+  })
 }
 
 /** Courses that no line of any program uses. */
@@ -80,83 +132,40 @@ export function findOffPath(items: readonly CourseItem[], reports: readonly Prog
   return items.filter(item => item.state !== 'completed' && reports.every(report => report.unused.some(unused => unused.id === item.id)))
 }
 
-/** All checks: what the catalog rules say, and what counts for nothing. */
+/** All checks: what the rules and wishes say, what counts for nothing, and what of the programs the plan does not reach. */
 export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]): PlanCheck[] {
-  const offPath = findOffPath(input.items, reports).filter(item => item.state === 'planned' || item.state === 'picked')
-  return [...findProblems(input), ...offPath.map((item): PlanCheck => ({
-    id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
-    words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
-  }))]
+  const offPath = findOffPath(input.items, reports).filter(isIntended)
+  return [
+    ...findProblems(input),
+    ...offPath.map((item): PlanCheck => ({
+      id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
+      words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
+    })),
+    ...reports.flatMap(report => findUnreached(report, input.placeholders ?? [])),
+  ]
 }
 
-/** Up to three moves that make a problem go away without making a new blocker; each is tried before it is offered. */
-export function findMoves(problem: PlanCheck, input: CheckInput, rebuild: (entries: PlanEntry[]) => CourseItem[]): PlanMove[] {
-  if (problem.kind === 'counts for nothing') return problem.itemId ? [{ label: `Take ${problem.course} out`, operations: [{ kind: 'remove', entry: problem.itemId }] }] : []
-  const known = new Set(findProblems(input).filter(other => other.severity === 'blocker').map(other => other.id))
-  const moves: PlanMove[] = []
-  for (const move of candidateMoves(problem, input)) {
-    if (moves.length < 3 && helps(move, problem, known, input, rebuild)) moves.push(move)
-  }
-  return moves
+/** What a program asks as a whole and the plan does not bring: areas with something open, totals, averages. */
+function findUnreached(report: ProgramReport, placeholders: readonly Placeholder[]): PlanCheck[] {
+  const about = (kind: CheckKind, id: string, words: string): PlanCheck => ({ id: `${kind}:${report.code}/${id}`, kind, severity: 'caution', itemId: null, course: null, term: null, words })
+  const held = heldCredits(report, placeholders)
+  const open = report.open - held
+  const rules = report.rules.flatMap((rule) => {
+    if (rule.state !== 'open' || rule.kind === 'milestone') return []
+    if (rule.kind === 'gpa') return rule.words.startsWith('no grades') ? [] : [about('gpa', rule.id, `${report.title}, ${rule.title}: ${rule.unreachable ?? rule.words}.`.replace('..', '.'))]
+    // While lines are open, their credits are lacking in the total as well: one thing to mend, said once.
+    return open > 0 ? [] : [about('not reached', rule.id, `${report.title}, ${rule.title}: ${rule.words}.`)]
+  })
+  return open > 0 ? [about('not reached', 'open', `${report.title}: ${formatCredits(open)} credits have no place in the plan yet.`), ...rules] : rules
 }
 
-function helps(move: PlanMove, problem: PlanCheck, known: ReadonlySet<string>, input: CheckInput, rebuild: (entries: PlanEntry[]) => CourseItem[]): boolean {
-  let entries: PlanEntry[] = [...input.entries]
-  for (const operation of move.operations) {
-    const next = applyOperation(entries, operation)
-    if (typeof next === 'string') return false
-    entries = next
-  }
-  const after = findProblems({ ...input, entries, items: rebuild(entries) })
-  return after.every(check => check.id !== problem.id && (check.severity !== 'blocker' || known.has(check.id)))
-}
-
-function candidateMoves(problem: PlanCheck, input: CheckInput): PlanMove[] {
-  const future = input.terms.filter(term => termPhase(term, input.today) === 'future')
-  const moves: PlanMove[] = []
-  const entry = input.entries.find(e => e.id === problem.itemId)
-  if (problem.kind === 'over the cap') {
-    const movable = input.entries.filter(e => e.term === problem.term && !e.pinned).sort((a, b) => b.course.localeCompare(a.course))
-    for (const e of movable) {
-      for (const term of future.filter(t => termOrder(t.code) > termOrder(problem.term)).slice(0, 3)) {
-        moves.push({ label: `Move ${e.course} to ${term.name}`, operations: [{ kind: 'move', entry: e.id, term: term.code }] })
-      }
-    }
-    return moves
-  }
-  if (!entry) return moves
-  if (problem.kind === 'prerequisite' || problem.kind === 'corequisite') moves.push(...placeMissing(problem, entry, input, future))
-  if (problem.kind !== 'already passed' && problem.kind !== 'excluded') {
-    const later = future.filter(term => term.code !== entry.term)
-      .sort((a, b) => Math.abs(termOrder(a.code) - termOrder(entry.term)) - Math.abs(termOrder(b.code) - termOrder(entry.term)))
-    moves.push(...later.map(term => ({ label: `Move to ${term.name}`, operations: [{ kind: 'move' as const, entry: entry.id, term: term.code }] })))
-  }
-  moves.push({ label: `Take ${entry.course} out`, operations: [{ kind: 'remove', entry: entry.id }] })
-  return moves
-}
-
-/** Places what is missing into the latest earlier term in which it is offered (the same term for a corequisite). */
-function placeMissing(problem: PlanCheck, entry: PlanEntry, input: CheckInput, future: Term[]): PlanMove[] {
-  const course = input.courses.get(entry.course)!
-  const corequisite = problem.kind === 'corequisite'
-  const found = evaluate(ruleOf(corequisite ? course.corequisite : course.prerequisite), entry.term, { ...input.facts, items: input.items },
-    { courses: input.courses, scale: input.scale, course: course.code, corequisite })
-  const moves: PlanMove[] = []
-  for (const set of found?.missing ?? []) {
-    const only = set.length === 1 ? set[0]! : null
-    if (only?.kind !== 'course') continue
-    const needed = input.courses.get(only.course)
-    if (!needed) continue
-    const limit = termOrder(entry.term) + (corequisite || only.alongside ? 1 : 0)
-    const places = future.filter(term => termOrder(term.code) < limit && isOffered(needed, term)).reverse()
-    const placed = input.entries.find(e => e.course === needed.code)
-    for (const term of places) {
-      moves.push(placed
-        ? { label: `Move ${needed.code} to ${term.name}`, operations: [{ kind: 'move', entry: placed.id, term: term.code }] }
-        : { label: `Place ${needed.code} in ${term.name}`, operations: [{ kind: 'place', entry: newEntryId(needed.code, term.code), course: needed.code, term: term.code, credits: needed.credits }] })
-    }
-  }
-  return moves
+/** Credits that placeholders hold of what a program has open: never more than each line lacks. */
+export function heldCredits(report: ProgramReport, placeholders: readonly Placeholder[]): Credits {
+  return report.areas.flatMap(area => area.lines).reduce((sum, line) => {
+    if (line.setAside) return sum
+    const held = placeholders.filter(placeholder => placeholder.line === `${report.code}/${line.id}`).reduce((credits, placeholder) => credits + placeholder.credits, 0)
+    return sum + Math.min(held, line.open)
+  }, 0)
 }
 
 /** A plan entry's id is made of course and term at the time of placing: the same placement by two people is the same entry. */
@@ -164,11 +173,12 @@ export function newEntryId(course: string, term: TermCode): string {
   return `${course.replace(' ', '')}-${term}`
 }
 
-export function creditsIn(items: readonly CourseItem[], term: TermCode): number {
-  return items.reduce((sum, item) => sum + (item.term === term && item.state !== 'completed' ? item.credits : 0), 0)
+export function creditsIn(items: readonly CourseItem[], term: TermCode, placeholders: readonly Placeholder[] = []): Credits {
+  const held = placeholders.reduce((sum, placeholder) => sum + (placeholder.term === term ? placeholder.credits : 0), 0)
+  return items.reduce((sum, item) => sum + (item.term === term && item.state !== 'completed' ? item.credits : 0), held)
 }
 
-function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind: 'already passed' | 'excluded', words: string } | null {
+function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind: 'already passed' | 'repeat limit' | 'excluded', words: string } | null {
   const others = input.items.filter(other => other.id !== item.id && (other.state !== 'completed' || earnsCredit(input.scale, other.grade)))
   const excluded = others.find(other => course.exclusions.includes(other.course))
   if (excluded) return { kind: 'excluded', words: `No credit for both ${course.code} and ${excluded.course}, which is ${excluded.state}.` }
@@ -178,7 +188,7 @@ function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind
   const first = blocking[0]
   if (!first || blocking.length < course.repeatLimit) return null
   const words = first.state === 'completed' ? `passed with ${first.grade}` : `${first.state} in another term`
-  return { kind: 'already passed', words: `${course.code} is ${words}; it gives credit ${course.repeatLimit === 1 ? 'once' : `${course.repeatLimit} times`}.` }
+  return { kind: course.repeatLimit > 1 ? 'repeat limit' : 'already passed', words: `${course.code} is ${words}; it gives credit ${course.repeatLimit === 1 ? 'once' : `${course.repeatLimit} times`}.` }
 }
 
 const parsed = new Map<string, Expression | null>()

@@ -8,14 +8,18 @@ import type { StudentFacts } from '../prerequisites/evaluate'
 import { Reach, type ReachInput } from '../requirements/reach'
 import { readProgram, type ProgramReport, type ReportInput, type SharedUse } from '../requirements/report'
 import type { Program, RequirementException, SharingRule } from '../requirements/types'
-import { checkPlan, creditsIn, findMoves, type CheckInput, type PlanCheck, type PlanMove } from './checks'
-import { mergeItems, type PlanEntry } from './plan'
+import { checkPlan, creditsIn, heldCredits, type CheckInput, type PlanCheck, type PlanMove, type SignedTerm } from './checks'
+import { findMoves } from './moves'
+import { mergeItems, type PlanEntry, type Placeholder, type Wishes } from './plan'
 
 /** Everything about one student that the rules read. */
 export interface StudentFile {
   /** Completed, under way and registered items. */
   record: CourseItem[]
   entries: PlanEntry[]
+  placeholders?: Placeholder[]
+  wishes?: Wishes
+  signedOff?: SignedTerm[]
   /** `HYD 230 2027SP` for each course whose bundle is chosen. */
   picked: string[]
   programs: string[]
@@ -58,6 +62,8 @@ export interface Standing {
   finish: TermCode | null
   /** Credits of all programs together that nothing fills yet. */
   open: Credits
+  /** Credits of that for which a placeholder stands in a term. */
+  held: Credits
   offPath: string[]
 }
 
@@ -69,10 +75,12 @@ export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDa
   const checks = checkPlan(checkInput(file, items, catalog, today), reports)
   const attempts = standingAttempts(file.record, catalog.courses, catalog.scale, catalog.repeatPolicy).standing
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
+  const placeholders = file.placeholders ?? []
+  const held = reports.reduce((sum, report) => sum + heldCredits(report, placeholders), 0)
   return {
-    items, reports, inputs, checks, gpa: gpa(attempts, catalog.scale), earned: earnedCredits(attempts, catalog.scale), open,
+    items, reports, inputs, checks, gpa: gpa(attempts, catalog.scale), earned: earnedCredits(attempts, catalog.scale), open, held,
     loads: catalog.terms.map(term => loadOf(term, items, file, today)),
-    finish: open === 0 ? lastTerm(items) : null,
+    finish: open - held === 0 ? lastTerm([...items, ...placeholders]) : null,
     offPath: items.filter(item => reports.length > 0 && reports.every(report => report.unused.some(unused => unused.id === item.id))).map(item => item.id),
   }
 }
@@ -81,24 +89,30 @@ export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDa
 export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, today: LocalDate): PlanMove[] {
   const picked = new Set(file.picked)
   const rebuild = (entries: PlanEntry[]) => mergeItems(file.record, entries, picked)
-  return findMoves(check, checkInput(file, rebuild(file.entries), catalog, today), rebuild)
+  return findMoves(check, {
+    ...checkInput(file, rebuild(file.entries), catalog, today), rebuild, reports: readStanding(file, catalog, today).reports,
+    recheck: plan => readStanding({ ...file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, catalog, today).checks,
+  })
 }
 
 function checkInput(file: StudentFile, items: readonly CourseItem[], { courses, terms, scale }: Catalog, today: LocalDate): CheckInput {
   const facts: Omit<StudentFacts, 'items'> = { programs: file.programs, placements: file.placements, permissions: file.permissions }
-  return { entries: file.entries, items, facts, courses, terms, scale, today, capRaised: file.capRaised }
+  return {
+    entries: file.entries, items, facts, courses, terms, scale, today, capRaised: file.capRaised,
+    ...(file.placeholders ? { placeholders: file.placeholders } : {}), ...(file.wishes ? { wishes: file.wishes } : {}), ...(file.signedOff ? { signedOff: file.signedOff } : {}),
+  }
 }
 
 /**
  * Reads the programs one after the other, in the student's order: the first is served first,
  * and what it uses may count in a later one only within their sharing rules.
  */
-export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: Omit<Catalog, 'programs' | 'terms'>) {
+export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: Omit<Catalog, 'programs' | 'terms'>, nodeLimit?: number) {
   const reports: ProgramReport[] = []
   const inputs: ReportInput[] = []
   programs.forEach((program, p) => {
     const input: ReportInput = {
-      program, items, courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions ?? [],
+      program, items, ...(nodeLimit ? { nodeLimit } : {}), courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions ?? [],
       pins: pinsFor(program, items, file),
       milestones: (file.milestones ?? []).flatMap(name => name.startsWith(`${program.code}/`) ? [name.slice(program.code.length + 1)] : []),
       shared: programs.slice(0, p).flatMap((other, o) => sharedWith(program, other, reports[o]!)),
@@ -143,7 +157,7 @@ function loadOf(term: Term, items: readonly CourseItem[], file: StudentFile, tod
   const past = termPhase(term, today) === 'past'
   const credits = past
     ? items.reduce((sum, item) => sum + (item.term === term.code && item.source === 'here' ? item.credits : 0), 0)
-    : creditsIn(items, term.code)
+    : creditsIn(items, term.code, file.placeholders)
   const weeks = Math.round((Date.parse(term.end) - Date.parse(term.start)) / 604_800_000)
   return {
     term: term.code, credits, hours: weeklyHours(credits, weeks), status: enrolmentStatus(credits, term.fullTime),
@@ -151,6 +165,6 @@ function loadOf(term: Term, items: readonly CourseItem[], file: StudentFile, tod
   }
 }
 
-function lastTerm(items: readonly CourseItem[]): TermCode | null {
+function lastTerm(items: readonly { term: TermCode | null }[]): TermCode | null {
   return items.reduce<TermCode | null>((last, { term }) => term && (!last || termOrder(term) > termOrder(last)) ? term : last, null)
 }

@@ -1,4 +1,4 @@
-import { TermQuery } from '#shared/requests'
+import { StudentQuery } from '#shared/requests'
 import { readStudent } from '../../../services/students'
 
-export default defineRoute({ access: 'student file', query: TermQuery, handle: ({ student, query }) => readStudent(useDatabase(), useDatabase(), student, query.term) })
+export default defineRoute({ access: 'student file', query: StudentQuery, handle: ({ student, query }) => readStudent(useDatabase(), useDatabase(), student, query.term, { plan: query.plan }) })

@@ -1,0 +1,160 @@
+import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, receivePlan, sayOperation, seenPlan, type Plan, type PlanOperation, type PlanSync } from '@ridgeway/core'
+import type { StudentState } from '~~/server/services/students'
+import { toProblem } from '~/composables/useApi'
+
+interface Done { forward: PlanOperation[], back: PlanOperation[] }
+/** What outlives a reload of the page: edits that were not sent yet, and what can be undone. */
+interface Kept { waiting: PlanOperation[], sending: { key: string, count: number } | null, done: Done[], undone: Done[] }
+
+const NOTHING_KEPT: Kept = { waiting: [], sending: null, done: [], undone: [] }
+const MOST_STEPS = 100
+const MOST_SENT = 100
+const RETRY_MS = 5000
+
+/**
+ * The opened plan as this page sees it: own edits are laid over what the server holds, sent as they are made, kept on this device
+ * while they cannot be sent, and merged with what others do. `reload` reads the whole file again after a refusal.
+ */
+export function usePlanSync(state: Ref<StudentState | null>, account: () => number, reload: () => Promise<void>) {
+  const sync = shallowRef<PlanSync>({ version: 0, confirmed: EMPTY_PLAN, waiting: [] })
+  const done = shallowRef<Done[]>([])
+  const undone = shallowRef<Done[]>([])
+  const saving = ref<'saved' | 'saving' | 'kept here'>('saved')
+  const notice = ref('')
+  let opened = 0
+  let batch: Kept['sending'] = null
+  let busy = false
+
+  const plan = computed<Plan>(() => seenPlan(sync.value))
+  const keyOf = (id: number) => `ridgeway-plan-${account()}-${id}`
+
+  /** Takes a freshly read plan, with what this device still keeps for it. */
+  function open(fresh: StudentState) {
+    const confirmed: Plan = { entries: fresh.file.entries, placeholders: fresh.file.placeholders ?? [], wishes: fresh.file.wishes ?? EMPTY_PLAN.wishes, note: fresh.plan.note, termNotes: fresh.plan.termNotes }
+    if (opened !== fresh.plan.id) {
+      opened = fresh.plan.id
+      const kept = readKept(keyOf(opened))
+      done.value = kept.done
+      undone.value = kept.undone
+      batch = kept.sending
+      sync.value = { version: fresh.plan.version, confirmed, waiting: kept.waiting }
+      if (kept.waiting.length > 0) void send()
+      return
+    }
+    sync.value = receivePlan(sync.value, { version: fresh.plan.version, plan: confirmed })
+  }
+
+  function keep() {
+    const kept: Kept = { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS), undone: undone.value.slice(-MOST_STEPS) }
+    try {
+      localStorage.setItem(keyOf(opened), JSON.stringify(kept))
+    }
+    catch { /* A device that keeps nothing still sends everything. */ }
+  }
+
+  /** Applies operations here at once and sends them; a word when they make no sense. */
+  async function edit(operations: readonly PlanOperation[], remember = true): Promise<string | null> {
+    const next = applyAll(plan.value, operations)
+    if (typeof next === 'string') return next
+    if (remember) {
+      done.value = [...done.value, { forward: [...operations], back: takeBack(plan.value, operations) }]
+      undone.value = []
+    }
+    sync.value = { ...sync.value, waiting: [...sync.value.waiting, ...operations] }
+    keep()
+    await send()
+    return null
+  }
+
+  async function send(): Promise<void> {
+    if (busy || sync.value.waiting.length === 0 || !state.value) return
+    busy = true
+    saving.value = 'saving'
+    const id = opened
+    batch ??= { key: crypto.randomUUID(), count: Math.min(MOST_SENT, sync.value.waiting.length) }
+    const { key, count: size } = batch
+    keep()
+    try {
+      const saved = await $fetch(`/api/students/${state.value.id}/plan`, { method: 'POST', body: { plan: id, baseVersion: sync.value.version, batch: key, operations: sync.value.waiting.slice(0, size) } })
+      if (id === opened) {
+        sync.value = receivePlan(sync.value, saved, size)
+        if (saved.skipped.length > 0) notice.value = `Not done, because somebody else changed the plan: ${saved.skipped.map(skip => `${sayOperation(skip.operation, sync.value.confirmed)} (${skip.why})`).join('; ')}.`
+      }
+      batch = null
+      saving.value = 'saved'
+    }
+    catch (error) {
+      const problem = toProblem(error)
+      saving.value = 'kept here'
+      if (problem.status >= 400 && problem.status < 500 && problem.status !== 401) {
+        batch = null
+        sync.value = { ...sync.value, waiting: [] }
+        notice.value = `${problem.title} ${problem.detail}`
+        await reload()
+        saving.value = 'saved'
+      }
+    }
+    busy = false
+    keep()
+    if (saving.value === 'saved' && sync.value.waiting.length > 0) await send()
+  }
+  useEventListener('online', send)
+  useIntervalFn(() => saving.value === 'kept here' && send(), RETRY_MS)
+
+  /** Reads what others did to the opened plan, and says it. */
+  async function pull(version: number) {
+    if (busy || !state.value || version <= sync.value.version) return
+    const id = opened
+    try {
+      const news = await $fetch(`/api/students/${state.value.id}/plans/${id}`, { query: { since: sync.value.version } })
+      if (id !== opened || busy || news.head.version <= sync.value.version) return
+      const before = sync.value.confirmed
+      sync.value = receivePlan(sync.value, { version: news.head.version, plan: news.plan })
+      const others = news.changes.filter(change => change.person !== account())
+      if (others.length > 0) notice.value = `${others.at(-1)!.by} ${others.slice(-3).map(change => sayOperation(change.operation, { entries: [...news.plan.entries, ...before.entries], placeholders: [...news.plan.placeholders, ...before.placeholders] })).join(', ')}.`
+    }
+    catch { /* The next news bring it. */ }
+  }
+
+  const step = async (from: typeof done, to: typeof done, pick: (one: Done) => PlanOperation[]) => {
+    const last = from.value.at(-1)
+    if (!last) return null
+    from.value = from.value.slice(0, -1)
+    to.value = [...to.value, last]
+    // What of it others have made impossible since is left out; the rest is still taken back.
+    let now = plan.value
+    const possible = pick(last).filter((operation) => {
+      const next = applyToPlan(now, operation)
+      if (typeof next === 'string') return false
+      now = next
+      return true
+    })
+    keep()
+    if (possible.length < pick(last).length) notice.value = 'Part of it could not be done: somebody else has changed the plan since.'
+    return edit(possible, false)
+  }
+  const undo = () => step(done, undone, one => one.back)
+  const redo = () => step(undone, done, one => one.forward)
+
+  return { plan, done, undone, saving, notice, open, edit, pull, undo, redo, version: computed(() => sync.value.version) }
+}
+
+/** The operations that take a sequence back, last first. */
+function takeBack(before: Plan, operations: readonly PlanOperation[]): PlanOperation[] {
+  const back: PlanOperation[] = []
+  let now = before
+  for (const operation of operations) {
+    back.unshift(...inverseOperation(now, operation))
+    now = applyToPlan(now, operation) as Plan
+  }
+  return back
+}
+
+function readKept(key: string): Kept {
+  try {
+    return { ...NOTHING_KEPT, ...JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept> }
+  }
+  catch {
+    return NOTHING_KEPT
+  }
+}

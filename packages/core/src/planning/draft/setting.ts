@@ -1,0 +1,154 @@
+import { isOffered, termOrder, termPhase } from '../../catalog/terms'
+import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
+import { Reach } from '../../requirements/reach'
+import { creditsIn, ruleOf } from '../checks'
+import { mergeItems, type PlanEntry } from '../plan'
+import type { Catalog, StudentFile } from '../standing'
+import { NOW, waitReader, type Wait } from './waits'
+import type { DraftFacts, ScheduleProblem, Task } from './types'
+
+/** What is asked of a draft besides covering everything that is open. */
+export interface DraftWishes {
+  /** Most credits in a term; null for the term's own cap. */
+  load: Credits | null
+  termsOff: readonly TermCode[]
+  latestFinish: TermCode | null
+  /** Summers for what is offered in no other season only, or for anything. */
+  summers: 'when needed' | 'freely'
+  /** What stays where it is: pinned courses, or all that is placed. */
+  around: 'pinned' | 'placed'
+}
+
+/** One student's terms ahead as a draft sees them: what stands firm, what can be moved, what room there is. */
+export interface Setting {
+  file: StudentFile
+  catalog: Catalog
+  wishes: DraftWishes
+  facts: DraftFacts
+  /** Record, registrations and picked courses: nothing of it moves. */
+  firm: CourseItem[]
+  /** The plan's entries in terms ahead that are not registered or picked. */
+  entries: PlanEntry[]
+  reach: Reach
+  room: Credits[]
+  base: Credits[]
+}
+
+export function settingOf(file: StudentFile, catalog: Catalog, today: LocalDate, wishes: DraftWishes): Setting {
+  const last = wishes.latestFinish
+  const terms = catalog.terms.filter(term => termPhase(term, today) === 'future' && (!last || termOrder(term.code) <= termOrder(last))).sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const codes = new Set(terms.map(term => term.code))
+  const items = mergeItems(file.record, file.entries, new Set(file.picked))
+  const own = new Set(items.filter(item => item.state === 'planned' && item.term && codes.has(item.term)).map(item => item.id))
+  const entries = file.entries.filter(entry => own.has(entry.id))
+  const firm = items.filter(item => item.state !== 'planned')
+  const courses = wishes.summers === 'freely' ? catalog.courses : new Map([...catalog.courses].map(([code, course]) => [code, withoutSummer(course)]))
+  const facts: DraftFacts = { terms, courses, scale: catalog.scale, programs: file.programs, placements: file.placements, permissions: file.permissions }
+  const base = terms.map(term => creditsIn(firm, term.code, file.placeholders))
+  const room = terms.map((term, slot) => {
+    if (wishes.termsOff.includes(term.code)) return stays(entries, term.code, wishes)
+    const cap = file.capRaised[term.code] ?? term.loadCap
+    // What is pinned stays, even where it makes more of a term than is wished for.
+    return Math.max(0, Math.min(cap, Math.max(wishes.load ?? cap, base[slot]! + stays(entries, term.code, wishes))) - base[slot]!)
+  })
+  const reach = new Reach({
+    items: file.record, programs: file.programs, placements: file.placements, permissions: file.permissions, courses, scale: catalog.scale, today,
+    terms: catalog.terms.filter(term => !wishes.termsOff.includes(term.code)),
+  })
+  return { file, catalog, wishes, facts, firm, entries, reach, room, base }
+}
+
+export const isHeld = (entry: PlanEntry, wishes: DraftWishes) => entry.pinned || wishes.around === 'placed'
+const stays = (entries: readonly PlanEntry[], term: TermCode, wishes: DraftWishes) => entries.reduce((sum, entry) => sum + (entry.term === term && isHeld(entry, wishes) ? entry.credits : 0), 0)
+
+function withoutSummer(course: Course): Course {
+  const seasons = course.offered.seasons.filter(season => season !== 'summer')
+  return seasons.length === 0 ? course : { ...course, offered: { ...course.offered, seasons } }
+}
+
+/** Slots in which a course may be placed. */
+export function slotsFor(code: string, { facts, wishes }: Setting): number[] {
+  const course = facts.courses.get(code)
+  return facts.terms.flatMap((term, slot) => course && isOffered(course, term) && !wishes.termsOff.includes(term.code) ? [slot] : [])
+}
+
+/** The earliest slot of a course that is in no list, from its own prerequisites and offering; Infinity when it is beyond the terms ahead. */
+export function reachedSlot(code: string, { facts, reach }: Setting): number {
+  const { at } = reach.of(code)
+  const term = at === null ? undefined : reach.terms[at]
+  const slot = term ? facts.terms.findIndex(candidate => candidate.code === term.code) : -1
+  return slot < 0 ? Infinity : slot
+}
+
+/** The scheduling problem of the plan's own entries and of more courses, with partners that ask for each other joined. */
+export function problemOf(setting: Setting, more: readonly string[], outside: ((code: string) => number) | null = null): ScheduleProblem {
+  const { facts, entries, firm, wishes } = setting
+  const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
+  const suggested = suggestedSlots(setting)
+  const single: Task[] = [
+    ...entries.map((entry): Task => ({
+      courses: [{ code: entry.course, credits: entry.credits, entry: entry.id }], credits: entry.credits, was: slotOfTerm.get(entry.term)!, suggested: suggested.get(entry.course) ?? null,
+      slots: isHeld(entry, wishes) ? [slotOfTerm.get(entry.term)!] : slotsFor(entry.course, setting),
+    })),
+    ...more.map((code): Task => {
+      const { credits } = facts.courses.get(code)!
+      return { courses: [{ code, credits, entry: null }], credits, was: null, suggested: suggested.get(code) ?? null, slots: slotsFor(code, setting) }
+    }),
+  ]
+  const tasks = joinPartners(single, facts)
+  const read = waitReader(facts, tasks, firm, outside)
+  const waits = tasks.map((task, index): Wait => {
+    const of = task.courses.flatMap(({ code }) => {
+      const course = facts.courses.get(code)!
+      if (facts.permissions.includes(code)) return []
+      return [read(ruleOf(course.prerequisite), course, false), read(ruleOf(course.corequisite), course, true)].filter(wait => wait !== NOW)
+    })
+    return of.length === 0 ? NOW : besideItself({ kind: 'some', n: of.length, of }, index)
+  })
+  return { tasks, waits, room: setting.room, base: setting.base, summer: facts.terms.map(term => term.season === 'summer') }
+}
+
+/** Partners in one task do not wait for each other. */
+function besideItself(wait: Wait, task: number): Wait {
+  if (wait.kind === 'task' && wait.task === task) return NOW
+  return wait.kind === 'some' ? { ...wait, of: wait.of.map(part => besideItself(part, task)) } : wait
+}
+
+/** Courses whose corequisites name each other stand in one term: one task. */
+function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
+  const names = (a: Task, b: Task) => a.courses.some(one => b.courses.some(other => courses.get(one.code)?.corequisite.includes(other.code)))
+  const joined: Task[] = []
+  for (const task of tasks) {
+    const partner = joined.findIndex(other => names(task, other) && names(other, task))
+    if (partner < 0) {
+      joined.push(task)
+      continue
+    }
+    const other = joined[partner]!
+    joined[partner] = {
+      courses: [...other.courses, ...task.courses], credits: other.credits + task.credits, was: other.was ?? task.was, suggested: other.suggested ?? task.suggested,
+      slots: other.slots.filter(slot => task.slots.includes(slot)),
+    }
+  }
+  return joined
+}
+
+/** Where the program's suggested sequence puts each course, counted from how far along the student is. */
+function suggestedSlots({ file, catalog, facts }: Setting): Map<string, number> {
+  const program = catalog.programs.find(candidate => candidate.code === file.programs[0])
+  const found = new Map<string, number>()
+  if (!program) return found
+  const begun = file.record.flatMap(item => item.term && item.source === 'here' && !facts.terms.some(term => term.code === item.term) ? [item.term] : [])
+  const longTermsBehind = new Set(begun.filter(code => !code.endsWith('SU'))).size
+  const long = facts.terms.flatMap((term, slot) => term.season === 'summer' ? [] : [slot])
+  let count = 0
+  for (const step of program.suggested) {
+    const isSummer = /summer/i.test(step.name)
+    const slot = isSummer ? facts.terms.findIndex((term, i) => term.season === 'summer' && i > (long[count - 1 - longTermsBehind] ?? -1)) : long[Math.max(0, count - longTermsBehind)] ?? long.at(-1)
+    for (const code of step.courses) if (slot !== undefined && slot >= 0) found.set(code, slot)
+    if (!isSummer) count++
+  }
+  return found
+}
+
+export const termAt = (slot: number, { facts }: Setting): Term => facts.terms[slot]!

@@ -1,0 +1,104 @@
+import type { Course, CourseItem, Credits } from '../../catalog/types'
+import { earnsCredit, meetsGrade } from '../../grades/scale'
+import { STANDING_CREDITS } from '../../grades/status'
+import type { Expression } from '../../prerequisites/types'
+import type { DraftFacts, Task } from './types'
+
+/**
+ * A prerequisite rule turned into what it waits for, so that "from which term on does it hold?" is a matter of numbers.
+ * Slots count the terms ahead from 0; -1 is before all of them.
+ */
+export type Wait
+  /** Holds from this slot on; Infinity never. */
+  = | { kind: 'from', slot: number }
+    /** Holds from `lag` slots after the task on. */
+    | { kind: 'task', task: number, lag: 0 | 1 }
+    /** Holds once so many more credits of these tasks, or of `others` that are not named yet, are taken in earlier slots. */
+    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], others: boolean }
+    /** Holds from the n-th earliest of its parts on. */
+    | { kind: 'some', n: number, of: Wait[] }
+
+export const NOW: Wait = { kind: 'from', slot: -1 }
+const NEVER: Wait = { kind: 'from', slot: Infinity }
+
+/** The first slot in which a wait is over, with tasks where `slotOf` says; a task without a slot is never there. */
+export function overFrom(wait: Wait, slotOf: (task: number) => number | undefined): number {
+  switch (wait.kind) {
+    case 'from': return wait.slot
+    case 'task': return (slotOf(wait.task) ?? Infinity) + wait.lag
+    case 'some': {
+      if (wait.n === 0) return -1
+      if (wait.n === 1) return wait.of.reduce((least, part) => Math.min(least, overFrom(part, slotOf)), Infinity)
+      if (wait.n === wait.of.length) return wait.of.reduce((most, part) => Math.max(most, overFrom(part, slotOf)), -1)
+      return wait.of.map(part => overFrom(part, slotOf)).sort((a, b) => a - b)[wait.n - 1]!
+    }
+    case 'credits': {
+      let lacking = wait.lacking
+      if (lacking <= 0 || wait.others) return -1
+      const taken = wait.tasks.flatMap(({ task, credits }) => {
+        const slot = slotOf(task)
+        return slot === undefined ? [] : [{ slot, credits }]
+      }).sort((a, b) => a.slot - b.slot)
+      for (const { slot, credits } of taken) {
+        lacking -= credits
+        if (lacking <= 0) return slot + 1
+      }
+      return Infinity
+    }
+  }
+}
+
+/** Translates rules for a list of tasks. `outside` tells when a course that is not among them could come at the earliest; null when there are no others. */
+export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: readonly CourseItem[], outside: ((course: string) => number) | null) {
+  const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
+  const firstSlot = (item: CourseItem) => item.term === null ? -1 : slotOfTerm.get(item.term) ?? -1
+  const accepts = (code: string) => [code, ...facts.courses.get(code)?.equivalents ?? []]
+
+  function read(rule: Expression | null, course: Course, corequisite: boolean): Wait {
+    if (!rule) return NOW
+    switch (rule.kind) {
+      case 'course': return readCourse(rule, corequisite)
+      case 'credits': return readCredits(rule.credits, code => (!rule.subject || code?.subject === rule.subject) && (code?.number ?? 0) >= (rule.levelMin ?? 0))
+      case 'standing': return readCredits(STANDING_CREDITS[rule.standing], () => true)
+      case 'placement': return (facts.placements[rule.test] ?? -1) >= rule.score ? NOW : NEVER
+      case 'program': return facts.programs.includes(rule.program) ? NOW : NEVER
+      case 'permission': return facts.permissions.includes(course.code) ? NOW : NEVER
+      case 'all': return { kind: 'some', n: rule.of.length, of: rule.of.map(part => read(part, course, corequisite)) }
+      case 'any': return { kind: 'some', n: 1, of: rule.of.map(part => read(part, course, corequisite)) }
+      case 'atLeast': return { kind: 'some', n: rule.n, of: rule.of.map(part => read(part, course, corequisite)) }
+    }
+  }
+
+  function readCourse(rule: Extract<Expression, { kind: 'course' }>, corequisite: boolean): Wait {
+    const lag = rule.alongside || corequisite ? 0 : 1
+    const accepted = accepts(rule.course)
+    const had = fixed.filter(item => accepted.includes(item.course) && (item.state !== 'completed' || meetsGrade(facts.scale, item.grade, rule.minGrade)))
+    const ways: Wait[] = had.map(item => ({ kind: 'from', slot: item.state === 'completed' || firstSlot(item) < 0 ? -1 : firstSlot(item) + lag }))
+    tasks.forEach((task, index) => {
+      if (task.courses.some(one => accepted.includes(one.code))) ways.push({ kind: 'task', task: index, lag })
+    })
+    if (ways.length === 0) {
+      const slot = outside ? Math.min(...accepted.map(outside)) : Infinity
+      return { kind: 'from', slot: slot + lag }
+    }
+    return ways.length === 1 ? ways[0]! : { kind: 'some', n: 1, of: ways }
+  }
+
+  function readCredits(credits: Credits, counts: (course: Course | undefined) => boolean): Wait {
+    const have = fixed.reduce((sum, item) => {
+      const given = item.state !== 'completed' || earnsCredit(facts.scale, item.grade)
+      return sum + (given && firstSlot(item) < 0 && counts(facts.courses.get(item.course)) ? item.credits : 0)
+    }, 0)
+    const standing = fixed.filter(item => item.state !== 'completed' && firstSlot(item) >= 0 && counts(facts.courses.get(item.course)))
+    // What is registered or picked for a term ahead is there in time for all but the first of them.
+    const soon = standing.reduce((sum, item) => sum + item.credits, 0)
+    return {
+      kind: 'credits', lacking: credits - have - soon, others: outside !== null,
+      tasks: tasks.flatMap((task, index) => {
+        const mine = task.courses.reduce((sum, one) => sum + (counts(facts.courses.get(one.code)) ? one.credits : 0), 0)
+        return mine > 0 ? [{ task: index, credits: mine }] : []
+      }),
+    }
+  }
+  return read
+}

@@ -1,0 +1,140 @@
+import { isOffered, termOrder, termPhase } from '../catalog/terms'
+import type { CourseItem, Term, TermCode } from '../catalog/types'
+import { evaluate } from '../prerequisites/evaluate'
+import type { ProgramReport } from '../requirements/report'
+import { findProblems, newEntryId, ruleOf, type CheckInput, type PlanCheck, type PlanMove } from './checks'
+import { applyAll, EMPTY_PLAN, type Plan, type PlanEntry, type PlanOperation } from './plan'
+
+/** How many moves are offered for one problem. */
+const MOST = 3
+
+export interface MoveInput extends CheckInput {
+  /** The whole list of items that would come of other entries. */
+  rebuild: (entries: PlanEntry[]) => CourseItem[]
+  /** All checks of another plan, requirements included. */
+  recheck: (plan: Plan) => PlanCheck[]
+  reports: readonly ProgramReport[]
+}
+
+/** Up to three moves that make a problem go away without making a new blocker; each is tried before it is offered. */
+export function findMoves(problem: PlanCheck, input: MoveInput): PlanMove[] {
+  const known = new Set(input.recheck(planOf(input)).filter(other => other.severity === 'blocker').map(other => other.id))
+  const moves: PlanMove[] = []
+  for (const move of candidateMoves(problem, input)) {
+    if (moves.length < MOST && helpsAtFirstSight(move, problem, known, input) && helps(move, problem, known, input)) moves.push(move)
+  }
+  return moves
+}
+
+const planOf = ({ entries, placeholders, wishes }: CheckInput): Plan => ({ ...EMPTY_PLAN, entries: [...entries], placeholders: [...placeholders ?? []], ...(wishes ? { wishes } : {}) })
+
+const mends = (after: readonly PlanCheck[], problem: PlanCheck, known: ReadonlySet<string>) =>
+  after.every(check => check.id !== problem.id && (check.severity !== 'blocker' || known.has(check.id)))
+
+/** Without reading the requirements, which takes longest: most moves that do not help are known by then. */
+function helpsAtFirstSight(move: PlanMove, problem: PlanCheck, known: ReadonlySet<string>, input: MoveInput): boolean {
+  const plan = applyAll(planOf(input), move.operations)
+  return typeof plan !== 'string' && mends(findProblems({ ...input, entries: plan.entries, placeholders: plan.placeholders, items: input.rebuild(plan.entries) }), problem, known)
+}
+
+function helps(move: PlanMove, problem: PlanCheck, known: ReadonlySet<string>, input: MoveInput): boolean {
+  const plan = applyAll(planOf(input), move.operations)
+  return typeof plan !== 'string' && mends(input.recheck(plan), problem, known)
+}
+
+function candidateMoves(problem: PlanCheck, input: MoveInput): PlanMove[] {
+  const future = input.terms.filter(term => termPhase(term, input.today) === 'future')
+  const held = input.placeholders?.find(placeholder => placeholder.id === problem.itemId)
+  if (held) return [...elsewhere(held, future), { label: 'Take this place out', operations: [{ kind: 'remove', entry: held.id }] }]
+  switch (problem.kind) {
+    case 'over the cap': return lighten(problem.term!, input, future)
+    case 'under the wish': return fillUp(problem.term!, input)
+    case 'differs from sign-off': return putBack(problem.term!, input)
+    case 'not reached': return placeOpen(input, future)
+    case 'gpa': return []
+  }
+  const entry = input.entries.find(e => e.id === problem.itemId)
+  if (!entry) return []
+  const out: PlanMove = { label: `Take ${entry.course} out`, operations: [{ kind: 'remove', entry: entry.id }] }
+  if (problem.kind === 'already passed' || problem.kind === 'repeat limit' || problem.kind === 'excluded' || problem.kind === 'counts for nothing') return [out]
+  const first = problem.kind === 'prerequisite' || problem.kind === 'corequisite' ? placeMissing(problem, entry, input, future) : []
+  return [...first, ...elsewhere(entry, future), out]
+}
+
+/** The same course in another term, nearest first. */
+function elsewhere(entry: { id: string, term: TermCode }, future: readonly Term[]): PlanMove[] {
+  const distance = (term: Term) => Math.abs(termOrder(term.code) - termOrder(entry.term))
+  return future.filter(term => term.code !== entry.term).sort((a, b) => distance(a) - distance(b))
+    .map(term => ({ label: `Move to ${term.name}`, operations: [{ kind: 'move', entry: entry.id, term: term.code }] }))
+}
+
+function lighten(code: TermCode, input: MoveInput, future: readonly Term[]): PlanMove[] {
+  const later = future.filter(term => termOrder(term.code) > termOrder(code)).slice(0, 4)
+  const movable = input.entries.filter(e => e.term === code && !e.pinned).sort((a, b) => b.course.localeCompare(a.course))
+  return movable.flatMap(e => later.map((term): PlanMove => ({ label: `Move ${e.course} to ${term.name}`, operations: [{ kind: 'move', entry: e.id, term: term.code }] })))
+}
+
+/** Brings a later course into a term that is lighter than wished. */
+function fillUp(code: TermCode, input: MoveInput): PlanMove[] {
+  const name = input.terms.find(term => term.code === code)!.name
+  return input.entries.filter(e => !e.pinned && termOrder(e.term) > termOrder(code)).sort((a, b) => termOrder(b.term) - termOrder(a.term) || a.course.localeCompare(b.course))
+    .map(e => ({ label: `Move ${e.course} to ${name}`, operations: [{ kind: 'move', entry: e.id, term: code }] }))
+}
+
+/** What was agreed for the term, and only that; what came to it since is moved to a later term where it can stand, or taken out. */
+function putBack(code: TermCode, input: MoveInput): PlanMove[] {
+  const copy = input.signedOff?.find(signed => signed.term === code)?.copy ?? []
+  const here = input.entries.filter(entry => entry.term === code)
+  const back = copy.filter(agreed => !input.items.some(item => item.course === agreed.course && item.term === code)).map((agreed): PlanOperation => {
+    const moved = input.entries.find(entry => entry.course === agreed.course)
+    return moved ? { kind: 'move', entry: moved.id, term: code } : { kind: 'place', entry: freshId(agreed.course, code, input), course: agreed.course, term: code, credits: agreed.credits }
+  })
+  const extra = here.filter(entry => !copy.some(agreed => agreed.course === entry.course))
+  const name = input.terms.find(term => term.code === code)!.name
+  const later = input.terms.filter(term => termOrder(term.code) > termOrder(code)).sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const moveOut = extra.map((entry): PlanOperation => {
+    const term = later.find(candidate => isOffered(input.courses.get(entry.course)!, candidate))
+    return term ? { kind: 'move', entry: entry.id, term: term.code } : { kind: 'remove', entry: entry.id }
+  })
+  const label = `Put ${name} back as it was signed off`
+  const moves: PlanMove[] = [{ label, operations: [...moveOut, ...back] }]
+  if (extra.length > 0) moves.push({ label: `${label}, without ${extra.map(entry => entry.course).join(', ')}`, operations: [...extra.map((entry): PlanOperation => ({ kind: 'remove', entry: entry.id })), ...back] })
+  return moves
+}
+
+/** One course that covers all that is open: anything more is for a draft. */
+function placeOpen(input: MoveInput, future: readonly Term[]): PlanMove[] {
+  const open = input.reports.flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.open > 0 && !line.setAside)))
+  const codes = [...new Set(open.flatMap(line => line.unfilled))]
+  return codes.flatMap(code => placesFor(code, input, future))
+}
+
+function placesFor(code: string, input: MoveInput, terms: readonly Term[]): PlanMove[] {
+  const course = input.courses.get(code)
+  return terms.filter(term => course && isOffered(course, term)).map(term => ({
+    label: `Place ${code} in ${term.name}`, operations: [{ kind: 'place', entry: freshId(code, term.code, input), course: code, term: term.code, credits: course!.credits }],
+  }))
+}
+
+const freshId = (course: string, term: TermCode, { entries }: Pick<CheckInput, 'entries'>) => {
+  const id = newEntryId(course, term)
+  return entries.some(entry => entry.id === id) ? `${id}-again` : id
+}
+
+/** Places what is missing into the latest earlier term in which it is offered (the same term for a corequisite). */
+function placeMissing(problem: PlanCheck, entry: PlanEntry, input: MoveInput, future: Term[]): PlanMove[] {
+  const course = input.courses.get(entry.course)!
+  const corequisite = problem.kind === 'corequisite'
+  const found = evaluate(ruleOf(corequisite ? course.corequisite : course.prerequisite), entry.term, { ...input.facts, items: input.items },
+    { courses: input.courses, scale: input.scale, course: course.code, corequisite })
+  return (found?.missing ?? []).flatMap((set): PlanMove[] => {
+    const only = set.length === 1 ? set[0]! : null
+    if (only?.kind !== 'course' || !input.courses.has(only.course)) return []
+    const limit = termOrder(entry.term) + (corequisite || only.alongside ? 1 : 0)
+    const places = future.filter(term => termOrder(term.code) < limit && isOffered(input.courses.get(only.course)!, term)).reverse()
+    const placed = input.entries.find(e => e.course === only.course)
+    return placed
+      ? places.map(term => ({ label: `Move ${placed.course} to ${term.name}`, operations: [{ kind: 'move', entry: placed.id, term: term.code }] }))
+      : placesFor(only.course, input, places)
+  })
+}

@@ -13,27 +13,27 @@ export function usePlanBoard() {
   const showPast = ref(false)
 
   const lanes = computed<Lane[]>(() => [
-    ...(student.standing?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: `${report.code}/${area.id}`, title: area.title, hue: area.hue, open: area.open, program: report.code }))),
+    ...(student.shown?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: `${report.code}/${area.id}`, title: area.title, hue: area.hue, open: area.open, program: report.code }))),
     { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
   ])
 
   /** The lane of an item is the first area that uses it, majors before certificates. */
   const laneOf = (item: Pick<CourseItem, 'id'>): string => {
-    for (const report of student.standing?.reports ?? []) {
+    for (const report of student.shown?.reports ?? []) {
       const area = report.areas.find(a => a.lines.some(line => line.uses.some(use => use.item.id === item.id)))
       if (area) return `${report.code}/${area.id}`
     }
     return OFF_PATH
   }
 
-  const items = computed(() => student.standing?.items ?? [])
+  const items = computed(() => student.shown?.items ?? [])
   const isPast = (term: string | null) => term === null || catalog.term(term) === undefined || termPhase(catalog.term(term)!, today.value) === 'past'
 
   /** The term under way, then future terms: as far as the plan goes, at least four; summers only when they are used or next. */
   const columns = computed<Term[]>(() => {
     const ahead = catalog.terms.filter(term => termPhase(term, today.value) !== 'past')
     if (showAll.value) return ahead
-    const used = new Set(items.value.map(item => item.term))
+    const used = new Set([...items.value, ...placeholders.value].map(item => item.term))
     const last = Math.max(...ahead.filter(term => used.has(term.code)).map(term => termOrder(term.code)), 0)
     return ahead.filter((term, index) => {
       if (used.has(term.code) || term.code === workingTerm.code) return true
@@ -41,17 +41,24 @@ export function usePlanBoard() {
     })
   })
   const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
+  const placeholders = computed(() => (student.previewed ?? student.plan).placeholders)
+  const laneOfLine = (line: string) => {
+    const [program, id] = line.split('/')
+    const area = student.shown?.reports.find(report => report.code === program)?.areas.find(one => one.lines.some(candidate => candidate.id === id))
+    return area ? `${program}/${area.id}` : OFF_PATH
+  }
+  const heldIn = (lane: string, term: string) => placeholders.value.filter(one => one.term === term && laneOfLine(one.line) === lane)
   const early = (lane: string) => items.value.filter(item => item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null))
   const cell = (lane: string, term: string) => items.value.filter(item => item.term === term && laneOf(item) === lane)
   /** Items whose tile stands in another lane and which count in this one too (a second program). */
   const alsoIn = (lane: string) => {
     const [program, areaId] = lane.split('/')
-    const area = student.standing?.reports.find(report => report.code === program)?.areas.find(a => a.id === areaId)
+    const area = student.shown?.reports.find(report => report.code === program)?.areas.find(a => a.id === areaId)
     return (area?.lines ?? []).flatMap(line => line.uses.map(use => use.item)).filter(item => laneOf(item) !== lane)
   }
   const also = (lane: string, term: string) => alsoIn(lane).filter(item => item.term === term)
   const alsoEarly = (lane: string) => alsoIn(lane).filter(item => isPast(item.term) && (!showPast.value || item.term === null))
-  const load = (term: string) => student.standing?.loads.find(l => l.term === term)
+  const load = (term: string) => student.shown?.loads.find(l => l.term === term)
 
   /** Moves an item; into another lane where it may count, that use is pinned. */
   function operationsFor(item: CourseItem, term: Term, lane: string | null): PlanOperation[] {
@@ -59,7 +66,7 @@ export function usePlanBoard() {
     if (term.code !== item.term) operations.push({ kind: 'move', entry: item.id, term: term.code })
     if (lane && lane !== laneOf(item) && lane !== OFF_PATH) {
       const [program, areaId] = lane.split('/') as [string, string]
-      const report = student.standing?.reports.find(r => r.code === program)
+      const report = student.shown?.reports.find(r => r.code === program)
       const line = report?.areas.find(a => a.id === areaId)?.lines.find(l => report.couldCount[item.id]?.includes(l.id))
       if (line) operations.push({ kind: 'pin use', entry: item.id, line: `${program}/${line.id}` })
     }
@@ -67,5 +74,5 @@ export function usePlanBoard() {
   }
   const isMovable = (item: CourseItem) => student.mayEdit && (item.state === 'planned' || item.state === 'picked')
 
-  return { lanes, laneOf, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll, showPast, shortTermName }
+  return { lanes, laneOf, laneOfLine, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll, showPast, shortTermName }
 }

@@ -80,7 +80,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
         sync.value = receivePlan(sync.value, saved, size)
         if (saved.skipped.length > 0) notice.value = `Not done, because somebody else changed the plan: ${saved.skipped.map(skip => `${sayOperation(skip.operation, sync.value.confirmed)} (${skip.why})`).join('; ')}.`
       }
-      batch = null
+      if (id === opened) batch = null
+      else forgetSent(keyOf(id), size)
       saving.value = 'saved'
     }
     catch (error) {
@@ -148,6 +149,12 @@ function takeBack(before: Plan, operations: readonly PlanOperation[]): PlanOpera
     now = applyToPlan(now, operation) as Plan
   }
   return back
+}
+
+/** Another plan was opened while this one's edits were on their way: what was taken is done with there. */
+function forgetSent(key: string, count: number) {
+  const kept = readKept(key)
+  localStorage.setItem(key, JSON.stringify({ ...kept, sending: null, waiting: kept.waiting.slice(count) }))
 }
 
 function readKept(key: string): Kept {

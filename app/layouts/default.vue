@@ -21,7 +21,7 @@ async function leave() {
   await session.signOut()
   await navigateTo('/sign-in')
 }
-const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'], ['Alt + ← →', 'move a tile a term'], ['Enter', 'open what is selected'], ['p', 'pin'], ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list']]
+const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'], ['Alt + ← →', 'move a tile a term'], ['Alt + ↑ ↓', 'count a course in another lane'], ['Space', 'choose several tiles'], ['Enter', 'open what is selected'], ['p', 'pin'], ['Delete', 'take out of the plan'], ['n · N', 'next and previous problem'], ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list']]
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 import {
-  fromInstant, movesFor, nextSteps, projectPlan, readStanding, type Catalog, type PlanCheck, type Standing,
+  applyAll, fromInstant, movesFor, nextSteps, projectPlan, readPace, readStanding, type Catalog, type Plan, type PlanCheck, type PlanOperation, type Standing,
 } from '@ridgeway/core'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
@@ -45,6 +45,7 @@ export const useStudentStore = defineStore('student', () => {
     const target = id === state.value?.plans.find(one => one.current)?.id ? null : id
     if (target === wanted.value) return
     wanted.value = target
+    preview.value = null
     await reload()
   }
 
@@ -55,6 +56,16 @@ export const useStudentStore = defineStore('student', () => {
     courses: catalog.courses, programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [], terms: catalog.terms, ...catalog.rules,
   }))
   const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null)
+  /** Operations that are looked at and not done: a draft before it is taken. */
+  const preview = shallowRef<PlanOperation[] | null>(null)
+  const previewed = computed<Plan | null>(() => {
+    const next = preview.value && applyAll(plan.value, preview.value)
+    return next && typeof next !== 'string' ? next : null
+  })
+  /** What the board shows: the plan, or the plan with what is previewed. */
+  const shown = computed<Standing | null>(() => previewed.value && file.value
+    ? readStanding({ ...file.value, entries: previewed.value.entries, placeholders: previewed.value.placeholders, wishes: previewed.value.wishes }, rules.value, today.value)
+    : standing.value)
   /** When each planned course can stand without moving the finish, and which chain decides it. */
   const projection = computed(() => state.value && standing.value
     ? projectPlan({
@@ -63,6 +74,13 @@ export const useStudentStore = defineStore('student', () => {
       })
     : null)
   const moves = (check: PlanCheck) => file.value ? movesFor(check, file.value, rules.value, today.value) : []
+
+  /** How fast it has gone, and how fast the rest must go for the wished or planned finish. */
+  const pace = computed(() => standing.value && readPace({
+    items: standing.value.items, terms: catalog.terms, today: today.value, total: standing.value.reports[0]?.totalCredits ?? 0,
+    behind: standing.value.earned + standing.value.items.filter(item => item.state === 'under way').reduce((sum, item) => sum + item.credits, 0),
+    finish: plan.value.wishes.latestFinish ?? standing.value.finish,
+  }))
 
   /** Courses planned for the working term without a bundle or a registration. */
   const unpicked = computed(() => {
@@ -123,5 +141,5 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate }
+  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate, preview, previewed, shown, pace }
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { creditRange, describeOffering, evaluate, isOffered, ruleOf, termPhase, type CourseItem, type PlanOperation, type Reason } from '@ridgeway/core'
+import { creditRange, describeOffering, evaluate, findLinks, formatCredits, isOffered, ruleOf, termPhase, type CourseItem, type PlanOperation, type Reason } from '@ridgeway/core'
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
 const props = defineProps<{ item: CourseItem, movable: boolean, pinned: boolean }>()
@@ -16,7 +16,17 @@ const context = computed(() => ({ courses: catalog.courses, scale: catalog.rules
 const before = computed(() => props.item.term && props.item.state !== 'completed' ? evaluate(ruleOf(course.value.prerequisite), props.item.term, facts.value, context.value) : null)
 const uses = computed(() => student.standing!.reports.flatMap(report => [...report.areas.flatMap(area => area.lines), ...report.overlays]
   .filter(line => line.uses.some(use => use.item.id === props.item.id)).map(line => `${line.title} (${report.title})`)))
-const waits = computed(() => [...catalog.courses.values()].filter(other => student.standing!.items.some(item => item.course === other.code && item.state !== 'completed') && other.prerequisite.includes(props.item.course)).map(other => other.code))
+const waits = computed(() => findLinks(props.item, { items: student.standing!.items, courses: catalog.courses }).after.map(id => student.standing!.items.find(item => item.id === id)!.course))
+const beside = computed(() => props.item.term && props.item.state !== 'completed'
+  ? evaluate(ruleOf(course.value.corequisite), props.item.term, facts.value, { ...context.value, corequisite: true })
+  : null)
+const FIRM = { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' } as const
+/** Credits to choose from, by halves, for a course whose credits vary. */
+const amounts = computed(() => {
+  const { credits, creditsMax } = course.value
+  return creditsMax > credits ? Array.from({ length: (creditsMax - credits) / 100 + 1 }, (_, i) => credits + i * 100) : []
+})
+const entry = computed(() => student.entries.find(one => one.id === props.item.id))
 /** Terms in which the course is offered and its prerequisite would hold. */
 const places = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
   .map(term => ({ term, works: evaluate(ruleOf(course.value.prerequisite), term.code, facts.value, context.value)?.firmness !== 'unmet' })).slice(0, 6))
@@ -51,15 +61,20 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <p class="second small">Comes first</p>
         <p v-if="!course.prerequisite">Nothing.</p>
         <template v-else-if="before">
-          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' }[leaf.firmness] }}</span> {{ leaf.words }}</p>
+          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ leaf.words }}</p>
         </template>
         <p v-else>{{ course.prerequisite }}</p>
-        <p v-if="course.corequisite"><span class="second small">Goes with</span> {{ course.corequisite }}</p>
+        <template v-if="course.corequisite">
+          <p class="second small">Goes with</p>
+          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ leaf.words }}</p>
+          <p v-if="!beside">{{ course.corequisite }}</p>
+        </template>
         <p v-if="waits.length"><span class="second small">Waits for it</span> {{ waits.join(', ') }}</p>
       </div>
       <div>
         <p><span class="second small">Offered</span> {{ describeOffering(course) }}</p>
         <p v-if="slide"><span class="second small">Slack</span> {{ slide }}</p>
+        <p v-if="course.repeatLimit > 1"><span class="second small">Repeatable</span> gives credit {{ course.repeatLimit }} times</p>
         <p><span class="second small">Counts for</span> {{ uses.length ? uses.join('; ') : 'nothing yet' }}</p>
         <template v-if="movable">
           <p class="second small">Can stand in</p>
@@ -67,8 +82,15 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
             <button v-for="{ term, works } in places" :key="term.code" class="act" type="button" :disabled="term.code === item.term" :class="{ faint: !works }" :title="works ? '' : 'its prerequisite would not hold there'" @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)">{{ term.name }}</button>
           </p>
           <p class="moves"><button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button> <button class="words-link blocking" type="button" @click="emit('remove'); emit('close')">Take out of the plan</button></p>
+          <p v-if="amounts.length && entry" class="moves">
+            <label class="second small" :for="`credits-${item.id}`">Credits</label>
+            <select :id="`credits-${item.id}`" :value="entry.credits" @change="emit('edit', [{ kind: 'credits', entry: item.id, credits: Number(($event.target as HTMLSelectElement).value) }], `${item.course} set to ${formatCredits(Number(($event.target as HTMLSelectElement).value))} credits`)">
+              <option v-for="amount in amounts" :key="amount" :value="amount">{{ formatCredits(amount) }}</option>
+            </select>
+          </p>
           <v-text-field v-model="note" label="Note" density="compact" hide-details maxlength="500" @blur="saveNote" @keydown.enter="saveNote" />
         </template>
+        <CommentThread v-if="entry" :entry="item.id" class="comments" />
       </div>
     </div>
   </BottomDrawer>

@@ -2,7 +2,7 @@
 import { dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 
 /** A place on the board where a tile can be dropped. */
-const props = defineProps<{ accepts: boolean }>()
+const props = defineProps<{ accepts: boolean, term: string, lane: string }>()
 const emit = defineEmits<{ drop: [] }>()
 const element = useTemplateRef<HTMLElement>('element')
 const over = ref(false)
@@ -19,9 +19,9 @@ onBeforeUnmount(() => stop())
 </script>
 
 <template>
-  <div ref="element" :class="{ over }"><slot /></div>
+  <div ref="element" :class="{ over }" :data-term="accepts ? term : undefined" :data-lane="lane"><slot /></div>
 </template>
 
 <style scoped>
-.over { outline: 2px solid var(--act); outline-offset: -3px; border-radius: 6px; }
+.over, .touch-over { outline: 2px solid var(--act); outline-offset: -3px; border-radius: 6px; }
 </style>

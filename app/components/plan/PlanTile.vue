@@ -1,24 +1,53 @@
 <script setup lang="ts">
-import { mdiPin } from '@mdi/js'
+import { mdiCommentTextOutline, mdiNoteTextOutline, mdiPin } from '@mdi/js'
 import { formatCredits, type CourseItem } from '@ridgeway/core'
+import type { TouchPlace } from '~/composables/useTouchDrag'
 
-/** A course on the board: dragged, walked to with arrows, opened with Enter. */
-const props = defineProps<{ item: CourseItem, title: string, hue: string, done: number, offPath: boolean, pinned: boolean, problems: number, blocking: boolean, movable: boolean, selected: boolean }>()
-const emit = defineEmits<{ drag: [], open: [] }>()
+/** A course on the board: dragged with mouse or finger, walked to with arrows, opened with Enter. */
+const props = defineProps<{
+  item: CourseItem
+  title: string
+  hue: string
+  done: number
+  offPath: boolean
+  pinned: boolean
+  problems: number
+  blocking: boolean
+  movable: boolean
+  selected: boolean
+  marked: boolean
+  /** Only looked at: a draft would place it here. */
+  ghost: boolean
+  /** Where it stands now, when a draft would move it here. */
+  from: string
+  noted: boolean
+  commented: boolean
+  /** Its tie to the selected course, for the words of a reader that sees no curve. */
+  tie: '' | 'comes first' | 'goes with it' | 'waits for it'
+}>()
+const emit = defineEmits<{ drag: [], open: [event: MouseEvent], dropped: [place: TouchPlace] }>()
 const element = useTemplateRef<HTMLElement>('element')
 useDraggable(element, () => props.movable, () => emit('drag'))
+useTouchDrag(element, () => props.movable, place => emit('dropped', place))
+const said = computed(() => [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.from && `from ${props.from}`, props.marked ? 'chosen with others' : '', props.tie].filter(Boolean).join(', '))
 </script>
 
 <template>
-  <div ref="element" class="tile" :class="{ movable, selected }" tabindex="0" role="button" :data-item="item.id" :aria-label="`${item.course} ${title}, ${item.state}`" @click="emit('open')">
-    <CourseBlock :code="item.course" :title="title" :state="item.state" :hue="hue" :corner="item.grade ?? formatCredits(item.credits)" :done="done" :off-path="offPath" :problems="problems" :blocking="blocking" />
-    <v-icon v-if="pinned" :icon="mdiPin" size="14" class="pin" aria-label="pinned" />
+  <div ref="element" class="tile" :class="{ movable, selected, marked, tied: tie }" tabindex="0" role="button" :aria-pressed="selected" :data-item="item.id" :aria-label="said" @click="emit('open', $event)">
+    <CourseBlock :code="item.course" :title="from ? `from ${from}` : title" :state="ghost ? 'considering' : item.state" :hue="hue" :corner="item.grade ?? formatCredits(item.credits)" :done="done" :off-path="offPath" :problems="problems" :blocking="blocking" />
+    <span class="marks">
+      <v-icon v-if="noted" :icon="mdiNoteTextOutline" size="13" aria-label="has a note" />
+      <v-icon v-if="commented" :icon="mdiCommentTextOutline" size="13" aria-label="has comments" />
+      <v-icon v-if="pinned" :icon="mdiPin" size="14" aria-label="pinned" />
+    </span>
   </div>
 </template>
 
 <style scoped>
-.tile { position: relative; border-radius: 6px; cursor: pointer; min-width: 0; }
+.tile { position: relative; border-radius: 6px; cursor: pointer; min-width: 0; -webkit-touch-callout: none; user-select: none; }
 .movable { cursor: grab; }
 .selected { box-shadow: 0 0 0 2px var(--act); }
-.pin { position: absolute; right: 4px; top: 4px; color: var(--second); }
+.marked { box-shadow: 0 0 0 2px var(--act-tint), 0 0 0 4px var(--act); }
+.tied { box-shadow: 0 0 0 1.5px color-mix(in srgb, var(--act) 55%, transparent); }
+.marks { position: absolute; right: 4px; top: 3px; color: var(--second); display: flex; gap: 2px; }
 </style>

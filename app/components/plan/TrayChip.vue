@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import type { TouchPlace } from '~/composables/useTouchDrag'
+
 const props = defineProps<{ code: string, title: string, hue: string, movable: boolean }>()
-const emit = defineEmits<{ drag: [], open: [] }>()
+const emit = defineEmits<{ drag: [], open: [], dropped: [place: TouchPlace] }>()
 const element = useTemplateRef<HTMLElement>('element')
 useDraggable(element, () => props.movable, () => emit('drag'))
+useTouchDrag(element, () => props.movable, place => emit('dropped', place))
 </script>
 
 <template>
@@ -10,5 +13,5 @@ useDraggable(element, () => props.movable, () => emit('drag'))
 </template>
 
 <style scoped>
-.chip { padding: 3px 9px; font-weight: 650; cursor: grab; border-color: var(--hue); color: var(--ink); }
+.chip { padding: 3px 9px; font-weight: 650; cursor: grab; border-color: var(--hue); color: var(--ink); text-align: left; }
 </style>

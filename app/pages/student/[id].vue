@@ -10,6 +10,11 @@ const id = computed(() => Number(route.params.id))
 const review = useTemplateRef<{ $el: HTMLElement }>('review')
 const reviewHeight = ref(0)
 useResizeObserver(() => review.value?.$el, ([entry]) => reviewHeight.value = entry!.target.clientHeight)
+/** Another plan than the current one is looked at where plans are looked at; everywhere else the current one counts. */
+const LOOKS_AT_PLANS = /\/(plan|plan-sheet|requirements|compare|map|standing)$/
+watch(() => route.path, (path) => {
+  if (!LOOKS_AT_PLANS.test(path)) void student.openPlan(null)
+})
 watch([id, () => workingTerm.code], () => student.load(id.value), { immediate: true })
 </script>
 

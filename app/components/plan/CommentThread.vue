@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import type { Problem } from '~/composables/useApi'
+
+/** What student and advisor wrote about a course, a term or the plan, and a line to answer. */
+const props = defineProps<{ entry?: string | null, term?: string | null }>()
+const student = useStudentStore()
+const plans = usePlansStore()
+const text = ref('')
+const busy = ref(false)
+const problem = ref<Problem | null>(null)
+const mine = computed(() => student.state?.comments.filter(comment => comment.entry === (props.entry ?? null) && comment.term === (props.term ?? null)) ?? [])
+async function send() {
+  if (!text.value.trim() || busy.value) return
+  busy.value = true
+  problem.value = await plans.comment({ entry: props.entry ?? null, term: props.term ?? null }, text.value)
+  busy.value = false
+  if (!problem.value) text.value = ''
+}
+</script>
+
+<template>
+  <section class="thread" aria-label="Comments">
+    <p class="second small">Comments</p>
+    <p v-for="comment in mine" :key="comment.id"><b>{{ comment.name }}</b> <span class="second small">{{ longDate(student.localDate(comment.at)) }}</span><br>{{ comment.text }}</p>
+    <FailedBox v-if="problem" :problem="problem" />
+    <form v-if="student.mayEdit" @submit.prevent="send">
+      <v-text-field v-model="text" label="Write a comment" density="compact" hide-details maxlength="1000" />
+      <button class="act" type="submit" :disabled="busy || !text.trim()">Send</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+p { margin: 3px 0; }
+form { display: flex; gap: 8px; align-items: center; margin-top: 4px; }
+</style>

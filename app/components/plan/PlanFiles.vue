@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { formatCredits, writePlanCsv, writePlanJson, type ReadPlan } from '@ridgeway/core'
+import type { Problem } from '~/composables/useApi'
+
+/** The plan out as a file and in again: what is read is shown first, and kept as one more plan, whole or not at all. */
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const plans = usePlansStore()
+const open = ref(false)
+const read = shallowRef<ReadPlan | null>(null)
+const fileName = ref('')
+const problem = ref<Problem | null>(null)
+const saveAs = (ending: 'json' | 'csv') => {
+  const name = student.state!.plan.name
+  const text = ending === 'json' ? writePlanJson(name, student.plan) : writePlanCsv(student.plan, catalog.courses)
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([text], { type: ending === 'json' ? 'application/json' : 'text/csv;charset=utf-8' }))
+  link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-plan.${ending}`
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
+async function choose(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  problem.value = null
+  fileName.value = file.name
+  read.value = file.size > 200_000 ? { ok: false, problems: [{ row: null, message: 'The file is larger than 200 kB; no plan is.' }] } : plans.readFile(file.name, await file.text())
+  input.value = ''
+}
+async function keep() {
+  if (!read.value?.ok) return
+  problem.value = await plans.keep(read.value.name, read.value.plan)
+  if (problem.value) return
+  read.value = null
+  open.value = false
+}
+const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((sum, entry) => sum + entry.credits, 0) : 0)
+</script>
+
+<template>
+  <v-menu v-model="open" :close-on-content-click="false">
+    <template #activator="{ props: menu }"><button v-bind="menu" class="act" type="button">Files</button></template>
+    <div class="card files" role="dialog" aria-label="Plan files">
+      <p class="row"><b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button> <button class="act" type="button" @click="saveAs('csv')">as CSV</button></p>
+      <template v-if="student.mayEdit">
+        <label class="pick"><b>Open a plan file</b> <input type="file" accept=".json,.csv,application/json,text/csv" @change="choose"></label>
+        <div role="status">
+          <template v-if="read?.ok">
+            <p>{{ fileName }}: <b>{{ count(read.plan.entries.length, 'course') }}</b>, {{ formatCredits(credits) }} credits{{ read.plan.placeholders.length ? `, ${count(read.plan.placeholders.length, 'place')} to choose` : '' }}.</p>
+            <button class="act full" type="button" @click="keep">Keep as a plan of its own</button>
+          </template>
+          <template v-else-if="read">
+            <p class="blocking strong">{{ fileName }} was not taken: {{ count(read.problems.length, 'problem') }}.</p>
+            <ol><li v-for="(one, i) in read.problems.slice(0, 20)" :key="i"><template v-if="one.row">Row {{ one.row }}: </template>{{ one.message }}</li></ol>
+          </template>
+        </div>
+        <FailedBox v-if="problem" :problem="problem" />
+      </template>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.files { padding: 12px 16px; width: 430px; max-width: calc(100vw - 24px); }
+.row { display: flex; gap: 8px; align-items: center; margin: 0 0 10px; }
+.pick { display: grid; gap: 4px; }
+ol { margin: 4px 0; padding-left: 20px; }
+p { margin: 6px 0; }
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import type { PlanHead } from '~~/server/services/plans'
+import type { Problem } from '~/composables/useApi'
+
+/** The student's plans: which is open, which is current; make, copy, rename, delete and bring back. */
+const student = useStudentStore()
+const plans = usePlansStore()
+const open = ref(false)
+const problem = ref<Problem | null>(null)
+const renaming = ref<number | null>(null)
+const name = ref('')
+const list = computed(() => student.state?.plans ?? [])
+const full = computed(() => list.value.length >= 5)
+async function act(work: Promise<Problem | null>, closes = false) {
+  problem.value = await work
+  if (!problem.value && closes) open.value = false
+}
+function beginRename(plan: PlanHead) {
+  renaming.value = plan.id
+  name.value = plan.name
+}
+async function rename() {
+  const id = renaming.value
+  if (id === null) return
+  await act(plans.rename(id, name.value))
+  if (!problem.value) renaming.value = null
+}
+</script>
+
+<template>
+  <v-menu v-model="open" :close-on-content-click="false">
+    <template #activator="{ props: menu }"><button v-bind="menu" class="words-link" type="button" aria-label="Plans">▾ {{ list.length > 1 ? count(list.length, 'plan') : 'plans' }}</button></template>
+    <div class="card plans" role="dialog" aria-label="Plans">
+      <FailedBox v-if="problem" :problem="problem" />
+      <ul>
+        <li v-for="plan in list" :key="plan.id" :class="{ open: plan.id === student.state?.plan.id }">
+          <form v-if="renaming === plan.id" class="rename" @submit.prevent="rename">
+            <v-text-field v-model="name" label="Name of the plan" density="compact" hide-details maxlength="60" autofocus />
+            <button class="act" type="submit">Rename</button> <button class="words-link small" type="button" @click="renaming = null">Leave it</button>
+          </form>
+          <template v-else>
+            <button class="words-link name" type="button" @click="student.openPlan(plan.id); open = false">{{ plan.name }}</button>
+            <span class="second small">{{ plan.current ? 'current' : '' }}{{ plan.id === student.state?.plan.id ? (plan.current ? ', open' : 'open') : '' }}</span>
+            <span v-if="student.mayEdit" class="acts small">
+              <button v-if="!plan.current" class="words-link" type="button" @click="act(plans.makeCurrent(plan.id))">Make current</button>
+              <button class="words-link" type="button" @click="beginRename(plan)">Rename</button>
+              <button class="words-link" type="button" :disabled="full" :title="full ? 'You keep five plans already' : ''" @click="act(plans.make(`Copy of ${plan.name}`.slice(0, 60), plan.id), true)">Copy</button>
+              <button v-if="!plan.current" class="words-link blocking" type="button" @click="act(plans.remove(plan))">Delete</button>
+            </span>
+          </template>
+        </li>
+      </ul>
+      <p v-if="plans.deleted" role="status">“{{ plans.deleted.name }}” is deleted. <button class="words-link" type="button" @click="act(plans.restore())">Bring it back</button></p>
+      <p v-if="student.mayEdit" class="foot"><button class="act" type="button" :disabled="full" @click="act(plans.make('New plan', null), true)">New empty plan</button> <span class="second small">{{ list.length }} of 5. The current plan is the one that sign-off and registration read.</span></p>
+    </div>
+  </v-menu>
+</template>
+
+<style scoped>
+.plans { padding: 10px 14px; width: 480px; max-width: calc(100vw - 24px); }
+ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 7px; }
+li { display: flex; flex-wrap: wrap; gap: 3px 10px; align-items: center; border-left: 3px solid transparent; padding-left: 8px; }
+li.open { border-color: var(--act); }
+.name { font-weight: 700; }
+.acts { display: flex; gap: 10px; margin-left: auto; }
+.rename { display: flex; gap: 8px; align-items: center; flex: 1; }
+.foot { margin: 10px 0 0; display: flex; gap: 10px; align-items: center; }
+p { margin: 8px 0 0; }
+</style>

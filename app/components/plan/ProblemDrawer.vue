@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import type { PlanCheck, PlanOperation } from '@ridgeway/core'
+
+/** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
+const props = defineProps<{ checks: readonly PlanCheck[], at: string }>()
+const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string], go: [check: PlanCheck], draft: [] }>()
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const index = computed(() => Math.max(0, props.checks.findIndex(check => check.id === props.at)))
+const check = computed(() => props.checks[index.value])
+const moves = computed(() => check.value && student.mayEdit ? student.moves(check.value) : [])
+const blockers = computed(() => props.checks.filter(one => one.severity === 'blocker').length)
+function step(by: number) {
+  const next = props.checks[(index.value + by + props.checks.length) % props.checks.length]
+  if (next) emit('go', next)
+}
+useEventListener('keydown', (event: KeyboardEvent) => {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'n') step(1)
+  if (event.key === 'N') step(-1)
+})
+</script>
+
+<template>
+  <BottomDrawer title="Problems" @close="emit('close')">
+    <div v-if="check" class="parts">
+      <div class="walk">
+        <p class="second small" role="status">Problem {{ index + 1 }} of {{ checks.length }} · {{ count(blockers, 'blocker') }}, {{ count(checks.length - blockers, 'caution') }}</p>
+        <p class="turn"><button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button> <button class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button></p>
+      </div>
+      <div>
+        <p class="second small">{{ check.severity === 'blocker' ? 'Blocker' : 'Caution' }}{{ check.term ? ` · ${catalog.term(check.term)?.name}` : ' · the whole plan' }}</p>
+        <p class="what" :class="{ blocking: check.severity === 'blocker' }"><b>{{ check.words }}</b></p>
+        <p v-if="moves.length" class="moves"><span class="second small">Moves that mend it</span> <button v-for="move in moves" :key="move.label" class="act" type="button" @click="emit('edit', move.operations, move.label)">{{ move.label }}</button></p>
+        <p v-else-if="check.kind === 'not reached'" class="moves"><span class="second small">No single course mends it.</span> <button v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button></p>
+        <p v-else-if="check.kind === 'gpa'" class="second small">Grades mend it, or repeating a course with a low grade; no course moved in the plan does.</p>
+        <p v-else class="second small">No single move mends it without making another problem. Try two: walk to the term and look what can give way.</p>
+      </div>
+    </div>
+    <p v-else>Nothing is wrong with the plan any more.</p>
+  </BottomDrawer>
+</template>
+
+<style scoped>
+.parts { display: grid; grid-template-columns: 230px 1fr; gap: 24px; padding-right: 70px; }
+p { margin: 3px 0; }
+.what { font-size: 15px; }
+.moves, .turn { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+</style>

@@ -18,7 +18,7 @@ test('a tile dragged too early shows its problem; the offered move mends it; und
   const placed = page.locator('[data-item^="GSP410-2027SP"]')
   await expect(placed).toContainText('1')
   const drawer = page.getByRole('region', { name: 'GSP 410' })
-  await expect(drawer).toContainText('Too early in Spring 2027: needs GSP 210 with C or better first, which is not in the plan.')
+  await expect(drawer).toContainText('GSP 410 is too early in Spring 2027: it needs GSP 210 with C or better first, which is not in the plan.')
   await drawer.getByRole('button', { name: 'Take GSP 410 out' }).or(drawer.getByRole('button', { name: 'Take out of the plan' })).first().click()
   await expect(placed).toHaveCount(0)
   await page.getByRole('button', { name: /^Undo/ }).click()

@@ -1,6 +1,7 @@
 import { resolve } from 'node:path'
 import { loadDemo } from '../../demo/load'
 import { applyMigrations, connect } from '../../server/db/connect'
+import { benchDraft } from './draft'
 import type { Figure } from './figure'
 import { benchRegistration } from './registration'
 import { benchAllocation, benchRecheck } from './standings'
@@ -12,6 +13,7 @@ const BENCHES = {
     return benchAllocation(db)
   }),
   recheck: () => benchRecheck(),
+  draft: () => benchDraft(),
   registration: (url: string) => withDatabase(url, benchRegistration),
 }
 

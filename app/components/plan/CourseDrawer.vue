@@ -70,6 +70,7 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
           <p v-if="!beside">{{ course.corequisite }}</p>
         </template>
         <p v-if="waits.length"><span class="second small">Waits for it</span> {{ waits.join(', ') }}</p>
+        <CommentThread v-if="entry" :entry="item.id" class="comments" />
       </div>
       <div>
         <p><span class="second small">Offered</span> {{ describeOffering(course) }}</p>
@@ -90,7 +91,6 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
           </p>
           <v-text-field v-model="note" label="Note" density="compact" hide-details maxlength="500" @blur="saveNote" @keydown.enter="saveNote" />
         </template>
-        <CommentThread v-if="entry" :entry="item.id" class="comments" />
       </div>
     </div>
   </BottomDrawer>
@@ -99,6 +99,7 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
 <style scoped>
 .parts { display: grid; grid-template-columns: 1.3fr 1fr 1.2fr; gap: 24px; padding-right: 70px; }
 p { margin: 3px 0; }
+.comments { margin-top: 10px; }
 .moves { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .faint { border-style: dashed; opacity: .75; }
 .firm { display: inline-block; min-width: 62px; font-weight: 700; font-size: 12.5px; }

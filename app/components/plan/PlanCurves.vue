@@ -27,7 +27,9 @@ function draw() {
     const straight = to.left > from.right
     const [x1, x2] = straight ? [from.right, to.left] : [from.left + 8, to.left + 8]
     const bend = straight ? Math.max(18, (x2 - x1) / 2) : -26
-    return [{ kind, path: `M${x1} ${from.middle} C${x1 + bend} ${from.middle} ${straight ? x2 - bend : x2 + bend} ${to.middle} ${x2} ${to.middle}` }]
+    // Within one row a straight line would run through the tiles between: it goes over them instead.
+    const lift = straight && Math.abs(from.middle - to.middle) < 12 && x2 - x1 > 40 ? -34 : 0
+    return [{ kind, path: `M${x1} ${from.middle} C${x1 + (lift ? 26 : bend)} ${from.middle + lift} ${straight ? x2 - (lift ? 26 : bend) : x2 + bend} ${to.middle + lift} ${x2} ${to.middle}` }]
   }
   curves.value = [
     ...props.links.before.flatMap(id => join(id, props.selected!, 'before')), ...props.links.beside.flatMap(id => join(id, props.selected!, 'beside')),

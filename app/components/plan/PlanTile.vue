@@ -35,7 +35,7 @@ const said = computed(() => [`${props.item.course} ${props.title}`, props.ghost 
 <template>
   <div ref="element" class="tile" :class="{ movable, selected, marked, tied: tie }" tabindex="0" role="button" :aria-pressed="selected" :data-item="item.id" :aria-label="said" @click="emit('open', $event)">
     <CourseBlock :code="item.course" :title="from ? `from ${from}` : title" :state="ghost ? 'considering' : item.state" :hue="hue" :corner="item.grade ?? formatCredits(item.credits)" :done="done" :off-path="offPath" :problems="problems" :blocking="blocking" />
-    <span class="marks">
+    <span class="marks" :class="{ beside: problems > 0 }">
       <v-icon v-if="noted" :icon="mdiNoteTextOutline" size="13" aria-label="has a note" />
       <v-icon v-if="commented" :icon="mdiCommentTextOutline" size="13" aria-label="has comments" />
       <v-icon v-if="pinned" :icon="mdiPin" size="14" aria-label="pinned" />
@@ -49,5 +49,6 @@ const said = computed(() => [`${props.item.course} ${props.title}`, props.ghost 
 .selected { box-shadow: 0 0 0 2px var(--act); }
 .marked { box-shadow: 0 0 0 2px var(--act-tint), 0 0 0 4px var(--act); }
 .tied { box-shadow: 0 0 0 1.5px color-mix(in srgb, var(--act) 55%, transparent); }
+.marks.beside { right: 16px; }
 .marks { position: absolute; right: 4px; top: 3px; color: var(--second); display: flex; gap: 2px; }
 </style>

@@ -58,7 +58,7 @@ const differ = (two: readonly [unknown, unknown]) => two[0] !== two[1]
             <td v-for="which in ([0, 1] as const)" :key="which">
               <b>{{ formatCredits(term.credits[which]) }} cr</b>
               <span v-for="one in term.only[which]" :key="one.course" class="only">{{ one.course }} <span class="second small">{{ one.other ? `${termName(one.other)} in ${nameOf(picked[which === 0 ? 1 : 0])}` : `not in ${nameOf(picked[which === 0 ? 1 : 0])}` }}</span></span>
-              <span v-if="term.both.length" class="second"> {{ term.only[which].length ? 'and both: ' : 'both: ' }}{{ term.both.join(', ') }}</span>
+              <span v-if="term.both.length" class="second both">{{ term.only[which].length ? 'and both' : 'both' }}: {{ term.both.join(', ') }}</span>
             </td>
           </tr>
         </tbody>
@@ -84,6 +84,8 @@ tbody th { color: var(--second); border-left: 4px solid transparent; }
 .differs th { border-left-color: var(--act); color: var(--ink); font-weight: 650; }
 .group th { font-weight: 700; color: var(--ink); padding-top: 14px; }
 .big { font-size: 17px; font-weight: 700; }
+.both { margin-left: 8px; }
+.only .second { font-weight: 400; }
 .only { display: inline-block; margin: 0 10px 0 8px; font-weight: 650; }
 @media (max-width: 700px) { .what { width: 92px; } th, td { padding: 5px 6px; } }
 </style>

@@ -13,7 +13,7 @@ const pointed = ref<string | null>(null)
 
 const items = computed(() => student.standing?.items ?? [])
 const itemOf = (code: string): CourseItem | undefined => items.value.find(item => item.course === code) ?? items.value.find(item => catalog.courses.get(code)?.equivalents.includes(item.course))
-const map = computed(() => program.value ? prerequisiteMap(program.value, catalog.courses, items.value.map(item => item.course)) : { courses: [], ways: [] })
+const map = computed(() => program.value ? prerequisiteMap(program.value, catalog.courses, items.value) : { courses: [], ways: [] })
 /** Courses that neither open anything nor wait for anything are listed, not drawn. */
 const tied = computed(() => new Set(map.value.ways.flatMap(way => [way.from, way.to])))
 const alone = computed(() => map.value.courses.filter(course => !tied.value.has(course.code)))
@@ -41,8 +41,8 @@ function curve(points: readonly { x: number, y: number }[]): string {
     return `C${middle} ${before.y} ${middle} ${point.y} ${point.x} ${point.y}`
   }).join(' ')}`
 }
-/** The most that waits for anything; a course is a bottleneck when at least four courses wait for it and it is not passed. */
-const bottlenecks = computed(() => [...map.value.courses].filter(course => course.opens >= 4).sort((a, b) => b.opens - a.opens || b.depth - a.depth).slice(0, 8))
+/** A course is a bottleneck when at least three courses wait for it and it is not passed. */
+const bottlenecks = computed(() => [...map.value.courses].filter(course => course.opens >= 3 && stateOf(course.code) !== 'completed').sort((a, b) => b.opens - a.opens || b.depth - a.depth).slice(0, 8))
 const stateOf = (code: string) => itemOf(code)?.state ?? 'open'
 const sayState = (code: string) => {
   const item = itemOf(code)
@@ -80,7 +80,7 @@ function open(code: string) {
       <button v-for="course in bottlenecks" :key="course.code" class="neck" type="button" @mouseenter="pointed = course.code" @mouseleave="pointed = null" @focus="pointed = course.code" @blur="pointed = null" @click="open(course.code)">
         <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span> <span class="second small">{{ sayState(course.code) }}</span>
       </button>
-      <span v-if="!bottlenecks.length" class="second">no course holds up four or more others.</span>
+      <span v-if="!bottlenecks.length" class="second">nothing that is not passed holds up three or more others.</span>
     </section>
     <div class="card scroll">
       <div class="canvas" :style="{ width: `${drawn.width}px`, height: `${drawn.height}px` }">
@@ -88,7 +88,7 @@ function open(code: string) {
           <path v-for="way in drawn.edges" :key="way.from + way.to" :d="way.path" class="way" :class="{ either: way.either, faint: faint(way.from) || faint(way.to), lit: lit && !faint(way.from) && !faint(way.to) }" />
         </svg>
         <button
-          v-for="node in drawn.nodes" :key="node.code" class="node" :class="{ faint: faint(node.code), neck: node.opens >= 4 }" type="button" :style="{ left: `${node.x - WIDTH / 2}px`, top: `${node.y - HEIGHT / 2}px`, width: `${WIDTH}px`, height: `${HEIGHT}px` }"
+          v-for="node in drawn.nodes" :key="node.code" class="node" :class="{ faint: faint(node.code), neck: node.opens >= 3 && stateOf(node.code) !== 'completed' }" type="button" :style="{ left: `${node.x - WIDTH / 2}px`, top: `${node.y - HEIGHT / 2}px`, width: `${WIDTH}px`, height: `${HEIGHT}px` }"
           :aria-label="`${node.code} ${titleOf(node.code)}, ${sayState(node.code)}, opens ${count(node.opens, 'course')}`" @mouseenter="pointed = node.code" @mouseleave="pointed = null" @focus="pointed = node.code" @blur="pointed = null" @click="open(node.code)"
         >
           <CourseBlock :code="node.code" :title="titleOf(node.code)" :state="stateOf(node.code)" :hue="itemOf(node.code) ? hueOf(itemOf(node.code)!) : 'slate'" :corner="node.opens ? String(node.opens) : ''" :done="0.5" />

@@ -33,9 +33,10 @@ const print = () => window.print()
       <tbody>
         <tr v-for="lane in lanes" :key="lane.id">
           <th>{{ lane.id === 'off-path' ? 'Counts for nothing' : lane.title }}<span class="second">{{ lane.id === 'off-path' ? '' : lane.open ? ` ${formatCredits(lane.open)} cr open` : '' }}</span></th>
-          <td class="second">{{ board.early(lane.id).map(item => item.course).join(', ') }}</td>
+          <td class="second">{{ [...board.early(lane.id).map(item => item.course), ...board.alsoEarly(lane.id).map(item => `+ ${item.course}`)].join(', ') }}</td>
           <td v-for="term in columns" :key="term.code">
             <div v-for="item in board.cell(lane.id, term.code)" :key="item.id" class="one"><b>{{ item.course }}</b> <span class="second">{{ corner(item) }}{{ STATE_MARK[item.state] ? `, ${STATE_MARK[item.state]}` : '' }}</span></div>
+            <div v-for="item in board.also(lane.id, term.code)" :key="`also-${item.id}`" class="one second">+ {{ item.course }}</div>
             <div v-for="held in board.heldIn(lane.id, term.code)" :key="held.id" class="one"><i>to choose: {{ lineTitle(held.line) }}</i> <span class="second">{{ formatCredits(held.credits) }}</span></div>
           </td>
         </tr>

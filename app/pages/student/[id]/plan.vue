@@ -209,7 +209,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
 </script>
 
 <template>
-  <div class="page">
+  <div class="page plan-page">
     <div class="page-head">
       <h1>{{ student.state?.plan.name }} plan</h1>
       <PlanMenu />
@@ -251,6 +251,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
         <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">{{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}<template v-if="term.code === workingTerm.code"> · working</template></button>
         <span v-if="student.plan.wishes.termsOff.includes(term.code)" class="small"> off</span>
         <span v-if="student.plan.termNotes[term.code]" class="small" :title="student.plan.termNotes[term.code]"> ✎</span>
+        <br><span class="second head-load">{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr</span>
       </div>
       <template v-for="lane in lanes" :key="lane.id">
         <div class="lane-head" :class="[`hue-${lane.hue}`, { off: lane.id === 'off-path' }]">
@@ -322,6 +323,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
 .col-head { padding: 5px 6px; font-size: 12.5px; color: var(--second); border-left: 1px solid var(--line-soft); white-space: nowrap; }
 .col-head.working { color: var(--act); font-weight: 700; }
 .wide .col-head { font-size: 12px; padding: 5px 4px; }
+.head-load { font-weight: 400; }
 .term-name { background: none; border: 0; padding: 0; color: inherit; font: inherit; cursor: pointer; }
 .term-name:hover { text-decoration: underline; }
 .corner { position: sticky; left: 0; background: var(--surface); z-index: 2; }
@@ -341,5 +343,10 @@ watch(() => student.notice, now => now && (changed.value = ''))
 .phone-terms { display: flex; justify-content: space-between; align-items: center; margin: 4px 0 8px; }
 .phone-terms .act { min-width: 84px; min-height: 40px; }
 .phone-terms .touch-over { background: var(--act-tint); }
-@media (max-width: 700px) { .outcome { flex-basis: 100%; } .bar .act { font-size: 12.5px; padding: 3px 8px; } .adder { width: 100%; } .cell { padding: 6px; } }
+@media (max-width: 700px) {
+  .plan-page { display: flex; flex-direction: column; }
+  .plan-page .bar { order: 1; margin-top: 14px; }
+  .plan-page > .drawer { order: 2; }
+}
+@media (max-width: 700px) { .plan-page :deep(.kbd) { display: none; } .outcome { flex-basis: 100%; } .bar .act { font-size: 12.5px; padding: 3px 8px; } .adder { width: 100%; } .cell { padding: 6px; } }
 </style>

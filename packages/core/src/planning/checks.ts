@@ -65,9 +65,9 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const context = { courses: input.courses, scale: input.scale, course: course.code }
     const rule = ruleOf(course.prerequisite)
     const before = evaluate(rule, term.code, facts, context)
-    if (before?.firmness === 'unmet') add('prerequisite', 'blocker', `Too early in ${term.name}: needs ${sayMissing(before.missing, input.items)}.`)
+    if (before?.firmness === 'unmet') add('prerequisite', 'blocker', `${course.code} is too early in ${term.name}: it needs ${sayMissing(before.missing, input.items)}.`)
     const beside = evaluate(ruleOf(course.corequisite), term.code, facts, { ...context, corequisite: true })
-    if (beside?.firmness === 'unmet') add('corequisite', 'blocker', `Goes with ${sayMissing(beside.missing, input.items)}, in the same term or before.`)
+    if (beside?.firmness === 'unmet') add('corequisite', 'blocker', `${course.code} goes with ${sayMissing(beside.missing, input.items)}, in the same term or before.`)
     const clash = alreadyHas(item, course, input)
     if (clash) add(clash.kind, 'blocker', clash.words)
   }

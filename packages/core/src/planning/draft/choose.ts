@@ -9,6 +9,8 @@ import { ruleOf } from '../checks'
 import { readPrograms } from '../standing'
 import { reachedSlot, slotsFor, type Setting } from './setting'
 
+/** How often what is open is read again; each round places a course for every line that lacks one. */
+const MOST_ROUNDS = 40
 /** Steps of the search for the best use, while choosing: a draft is read at full length before it is offered. */
 const QUICK = 25
 /** A term after all others: what is asked there is only whether a course comes at all. */
@@ -26,9 +28,9 @@ export interface Choice {
 /**
  * Chooses courses for all that the plan leaves open, with what must come before them. Lines that name their courses are filled first;
  * among several, a course is preferred that carries an overlay or a line of another program as well, needs nothing else first,
- * can be had early, and stands in the suggested sequence. `banned` courses are passed over where something else is left.
+ * can be had early, and stands in the suggested sequence. `banned` courses are passed over where something else is left; those in `also` are taken whatever they fill.
  */
-export function chooseCourses(setting: Setting, taste: { suggested: boolean }, banned: ReadonlySet<string> = new Set()): Choice {
+export function chooseCourses(setting: Setting, taste: { suggested: boolean }, banned: ReadonlySet<string> = new Set(), also: readonly string[] = []): Choice {
   const { catalog, file, facts } = setting
   const programs = file.programs.flatMap(code => catalog.programs.find(program => program.code === code) ?? [])
   const chosen: string[] = []
@@ -81,18 +83,34 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
     before?.forEach(code => add(code, true))
     return before === null ? [`what ${course} in the plan needs first`] : []
   })
+  for (const code of also) if (isPossible(code)) add(code, false)
   const lost = new Set<string>()
-  for (let round = 0; round < 40; round++) {
+  for (let round = 0; round < MOST_ROUNDS; round++) {
     const reports = read()
     const open = reports.flatMap(report => openLines(report, file.placeholders ?? []).map(line => ({ line, report }))).filter(({ line, report }) => !lost.has(`${report.code}/${line.id}`))
     const listed = open.filter(({ line }) => line.unfilled.length > 0)
-    if (listed.length > 0) {
-      for (const { line, report } of listed) for (const code of line.unfilled) if (isTaken(facts.courses.get(code)!, items(), catalog.scale, line.minGrade) || !isPossible(code) || !add(code, isSure(report, line, programs))) lost.add(`${report.code}/${line.id}`)
-      continue
+    const taken = (code: string, minGrade?: string) => isTaken(facts.courses.get(code)!, items(), catalog.scale, minGrade)
+    const before = chosen.length
+    for (const { line, report } of listed) {
+      for (const code of line.unfilled) {
+        if (taken(code, line.minGrade)) continue
+        if (!isPossible(code) || !add(code, isSure(report, line, programs))) lost.add(`${report.code}/${line.id}`)
+      }
     }
+    if (chosen.length > before) continue
     const base = open.filter(({ line }) => !line.overlay)
     const overlays = open.filter(({ line }) => line.overlay)
-    const wanted = base.length > 0 ? base : overlays
+    const choices = base.filter(({ line }) => line.unfilled.length === 0)
+    // A course that a line names and another line uses: the other needs one more, and gives it up.
+    const lenders = choices.length > 0
+      ? []
+      : listed.flatMap(({ line, report }) => {
+          const lender = report.areas.flatMap(area => area.lines).find(other => other.unfilled.length === 0 && other.uses.some(use => line.unfilled.includes(use.item.course)))
+          if (!lender || round > MOST_ROUNDS / 2) lost.add(`${report.code}/${line.id}`)
+          return lender ? [{ line: lender, report }] : []
+        })
+    const wanted = choices.length > 0 ? choices : lenders.length > 0 ? lenders : overlays
+    if (wanted.length === 0 && listed.length > 0) continue
     if (wanted.length === 0) {
       const total = reports.find(report => report.rules.some(rule => rule.kind === 'total' && rule.state === 'open'))
       if (!total || lost.has('total')) break
@@ -138,7 +156,7 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
     for (const code of [...chosen].reverse()) {
       if (!reports.every(report => report.unused.some(item => item.id === `draft ${code}`))) continue
       const rest = chosen.filter(other => other !== code)
-      if (rest.every(other => !(facts.courses.get(other)!.prerequisite + facts.courses.get(other)!.corequisite).includes(code))) chosen.splice(chosen.indexOf(code), 1)
+      if (!also.includes(code) && rest.every(other => !(facts.courses.get(other)!.prerequisite + facts.courses.get(other)!.corequisite).includes(code))) chosen.splice(chosen.indexOf(code), 1)
     }
   }
 }

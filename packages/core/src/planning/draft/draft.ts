@@ -1,18 +1,18 @@
 import { formatCredits } from '../../catalog/credits'
 import { sayTerm } from '../../catalog/terms'
 import type { CourseCode, Credits, LocalDate, TermCode } from '../../catalog/types'
-import { evaluate } from '../../prerequisites/evaluate'
-import { earliestFinish } from '../../requirements/reach'
+import { coursesIn } from '../../prerequisites/evaluate'
 import { newEntryId, ruleOf } from '../checks'
 import { applyAll, EMPTY_PLAN, type Plan, type PlanOperation } from '../plan'
-import { readPrograms, readStanding, type Catalog, type Standing, type StudentFile } from '../standing'
-import { chooseCourses, leastCredits, type Choice } from './choose'
+import { readStanding, type Catalog, type Standing, type StudentFile } from '../standing'
+import { boundOf } from './bound'
+import { chooseCourses, type Choice } from './choose'
 import { evenOut, type Taste } from './even-out'
-import { finishBound } from './finish-bound'
+import { earliestSlots, latestSlots } from './finish-bound'
 import { isSound, shortestSchedule, type ScheduleResult } from './list-schedule'
 import { findReason, type DraftReason } from './reason'
 import { seeded } from './random'
-import { problemOf, reachedSlot, settingOf, slotsFor, termAt, type DraftWishes, type Setting } from './setting'
+import { problemOf, settingOf, termAt, type DraftWishes, type Setting } from './setting'
 import type { Schedule, ScheduleProblem } from './types'
 
 export type DraftKind = 'soonest' | 'lighter' | 'suggested'
@@ -57,6 +57,8 @@ const TASTES: Record<DraftKind, Taste> = {
 }
 /** How many courses are exchanged for others in search of an earlier finish. */
 const EXCHANGES = 6
+/** How many other ways into a course are tried when the chosen ones come too late. */
+const OTHER_WAYS = 6
 
 /**
  * Fills what is open: chooses courses, places them around what stays, and gives up to three drafts by different priorities.
@@ -69,7 +71,7 @@ export function draftRest(request: DraftRequest): DraftResult {
   const before = readStanding(file, catalog, today)
   progress(0.05, 'choosing courses')
   const choice = chooseCourses(setting, { suggested: false })
-  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0 ? placeSoonest(setting, choice, random) : null
+  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0 ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random) : null
   if (!rest) return { kind: 'impossible', reason: findReason(request) }
   if (choice.codes.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
   const bound = boundOf(setting)
@@ -98,6 +100,24 @@ export function draftRest(request: DraftRequest): DraftResult {
   return { kind: 'drafts', drafts: drafts.filter(draft => draft === first || draft.kind !== 'lighter' || draft.peak < first.peak) }
 }
 
+/**
+ * Where the chosen courses do not fit: what a course that comes too late waits for may have another way in, which would be in time.
+ * Each such course is tried, one after the other.
+ */
+function placeOtherwise(setting: Setting, choice: Choice, random: () => number): Placed | null {
+  const { tasks, ...problem } = problemOf(setting, choice.codes)
+  const early = earliestSlots({ tasks, ...problem })
+  const late = latestSlots({ tasks, ...problem }, problem.room.length - 1)
+  const known = new Set([...choice.codes, ...setting.entries.map(entry => entry.course), ...setting.firm.map(item => item.course)])
+  const ways = tasks.flatMap((task, i) => early[i]! > late[i]! || early[i] === Infinity ? task.courses.flatMap(({ code }) => coursesIn(ruleOf(setting.facts.courses.get(code)!.prerequisite))) : [])
+  for (const code of [...new Set(ways)].filter(one => !known.has(one)).slice(0, OTHER_WAYS)) {
+    const other = chooseCourses(setting, { suggested: false }, new Set(), [code])
+    const placed = other.lacking.length === 0 ? placeSoonest(setting, other, random) : null
+    if (placed) return placed
+  }
+  return null
+}
+
 interface Placed { choice: Choice, problem: ScheduleProblem, result: ScheduleResult }
 
 export function placeSoonest(setting: Setting, choice: Choice, random: () => number, tries?: number): Placed | null {
@@ -120,58 +140,6 @@ function exchange(setting: Setting, first: Choice, placed: Placed, bound: number
     if (next && next.result.end < best.result.end) best = next
   }
   return best
-}
-
-/**
- * The first slot in which any plan that keeps the wishes and what stays can be complete. Rests on what every such plan has:
- * its own courses, those that the programs name without alternative with what must come before them, the longest chain of each
- * open line over its soonest courses, and the credits that are lacking whatever is chosen.
- */
-export function boundOf(setting: Setting): number {
-  const { catalog, file, facts, entries, firm } = setting
-  const programs = file.programs.flatMap(code => catalog.programs.find(program => program.code === code) ?? [])
-  const own = entries.map(entry => ({ id: entry.id, course: entry.course, term: entry.term, credits: entry.credits, grade: null, state: 'planned' as const, source: 'here' as const }))
-  const items = [...firm, ...own]
-  const { reports } = readPrograms(programs, items, file, catalog)
-  const isReplaceable = (code: string) => (facts.courses.get(code)?.equivalents.length ?? 0) > 0 || [...facts.courses.values()].some(course => course.equivalents.includes(code))
-  const certain: string[] = []
-  const addCertain = (code: string) => {
-    if (certain.includes(code) || isReplaceable(code) || items.some(item => item.course === code) || slotsFor(code, setting).length === 0) return
-    certain.push(code)
-    if (file.permissions.includes(code)) return
-    const found = evaluate(ruleOf(facts.courses.get(code)!.prerequisite), '9998FA', { items, programs: file.programs, placements: file.placements, permissions: file.permissions }, { courses: facts.courses, scale: facts.scale, course: code })
-    // Only what every way to satisfy the rule asks for is certain.
-    const ways = found?.missing ?? []
-    const names = (way: typeof ways[number]) => way.flatMap(one => one.kind === 'course' ? [one.course] : [])
-    ways.slice(0, 1).flatMap(names).filter(other => ways.every(way => names(way).includes(other))).forEach(addCertain)
-  }
-  const waived = new Set((file.exceptions ?? []).map(exception => `${exception.program}/${exception.line}`))
-  programs.forEach((program, p) => {
-    const under = new Set(choiceFreeLines(program))
-    for (const area of reports[p]!.areas) for (const line of area.lines) if (under.has(line.id) && !line.setAside && !waived.has(`${program.code}/${line.id}`)) line.unfilled.forEach(addCertain)
-  })
-  const lacking = Math.max(0, ...programs.map((program, p) => {
-    const counted = items.filter(item => reports[p]!.couldCount[item.id] !== undefined).reduce((sum, item) => sum + item.credits, 0)
-    const total = reports[p]!.rules.some(rule => rule.kind === 'total') ? program.totalCredits - counted : 0
-    const exempt = (file.exceptions ?? []).some(exception => exception.program === program.code)
-    return Math.max(total, exempt || (file.placeholders ?? []).length > 0 ? 0 : leastCredits(program, facts.courses) - counted)
-  }))
-  const problem = problemOf(setting, certain, code => reachedSlot(code, setting))
-  const more = Math.max(0, lacking - certain.reduce((sum, code) => sum + facts.courses.get(code)!.credits, 0) - heldCredits(file))
-  const chain = programs.reduce((latest, program, p) => {
-    const { at } = earliestFinish({ ...reports[p]!, rules: [], open: 0 }, setting.reach, { items, courses: facts.courses, scale: facts.scale })
-    const code = at === null || at < 0 ? undefined : setting.reach.terms[at]?.code
-    const placeholders = new Set((file.placeholders ?? []).map(one => one.line))
-    return placeholders.size > 0 || code === undefined ? latest : Math.max(latest, facts.terms.findIndex(term => term.code === code))
-  }, -1)
-  return finishBound(problem, more, chain) ?? facts.terms.length
-}
-
-const heldCredits = (file: StudentFile) => (file.placeholders ?? []).reduce((sum, one) => sum + one.credits, 0)
-
-function choiceFreeLines(program: Catalog['programs'][number]): string[] {
-  const visit = (node: typeof program.areas[number]['children'][number]): string[] => node.kind === 'courses' ? [node.id] : node.kind === 'all' ? node.children.flatMap(visit) : []
-  return program.areas.flatMap(visit)
 }
 
 /** One more long term than the shortest, where the wishes leave one. */

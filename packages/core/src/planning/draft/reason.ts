@@ -6,7 +6,7 @@ import { readStanding } from '../standing'
 import { chooseCourses, type Choice } from './choose'
 import type { DraftRequest } from './draft'
 import { shortestSchedule } from './list-schedule'
-import { finishBound } from './finish-bound'
+import { boundOf } from './bound'
 import { seeded } from './random'
 import { isHeld, problemOf, settingOf } from './setting'
 
@@ -41,7 +41,7 @@ export function findReason(request: DraftRequest): DraftReason {
       if (tried.possible) continue
       const words = set.map(one => one.words)
       const together = words.length === 1 ? `${words[0]} alone makes it impossible` : `${joinWords(words, 'and')} cannot hold together`
-      return { proved: tried.proved, constraints: words, words: `${together.charAt(0).toUpperCase()}${together.slice(1)}${tried.lacking.length > 0 ? `: nothing is left for ${tried.lacking.join(', ')}` : ''}.${tried.proved ? '' : ' That is as far as was searched; there may be a way that was not found.'}` }
+      return { proved: tried.proved, constraints: words, words: `${together.charAt(0).toUpperCase()}${together.slice(1)}${tried.lacking.length > 0 ? `: nothing comes in time for ${tried.lacking.join(', ')}` : ''}.${tried.proved ? '' : ' That is as far as was searched; there may be a way that was not found.'}` }
     }
   }
   return { proved: false, constraints: constraints.map(one => one.words), words: `No way was found that keeps all of this: ${joinWords(constraints.map(one => one.words), 'and')}.` }
@@ -73,10 +73,9 @@ function tryWith({ file, catalog, today, wishes, seed }: DraftRequest, choices: 
   const key = JSON.stringify([wishes.latestFinish, wishes.termsOff, wishes.summers])
   const choice = choices.get(key) ?? chooseCourses(setting, { suggested: false })
   choices.set(key, choice)
-  if (choice.lacking.length > 0) return { possible: false, proved: true, lacking: choice.lacking }
-  const problem = problemOf(setting, choice.codes)
-  if (finishBound(problem) === null) return { possible: false, proved: true, lacking: [] }
-  return { possible: shortestSchedule(problem, seeded(seed ?? 1), TRIES) !== null, proved: false, lacking: [] }
+  const possible = choice.lacking.length === 0 && shortestSchedule(problemOf(setting, choice.codes), seeded(seed ?? 1), TRIES) !== null
+  // Other courses might do where these do not: only the bound, which holds for any, proves that nothing does.
+  return { possible, proved: !possible && boundOf(setting) >= setting.facts.terms.length, lacking: choice.lacking }
 }
 
 /** No wish is at fault: a line that nothing left can fill, or the end of the academic calendar. */

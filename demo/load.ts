@@ -128,7 +128,7 @@ class PeopleRows {
     this.addStudent(id, advisor, student)
     this.records.push(...readTransfer(student.transfer ?? '', 'transfer'), ...readTransfer(student.exam ?? '', 'exam'), ...readRecord(student.record, this.courses))
     this.records.forEach(row => row.student ??= id)
-    this.addPlan(id, readTerms(student.plan).map(({ term, code }) => ({ term, code })))
+    this.addPlan(id, readTerms(student.plan).map(({ term, code }) => ({ term, code })), { target: student.targetLoad ?? null })
     for (const exception of student.exceptions ?? []) {
       this.exceptions.push({ student: id, term: null, value: null, instead: null, ...exception, grantedBy: advisor, grantedAt: '2026-10-12T15:30:00.000Z' })
       this.addLedger(id, advisor, `grant ${exception.kind}`, { program: exception.program, line: exception.line, course: exception.course, reason: exception.reason }, '2026-10-12T15:30:00.000Z')
@@ -143,7 +143,7 @@ class PeopleRows {
     if (student.signedOff) {
       this.addSignOff(id, advisor, `${student.signedOff}T17:00:00.000Z`)
     }
-    for (const other of student.otherPlans ?? []) this.addPlan(id, readTerms(other.plan).map(({ term, code }) => ({ term, code })), other.name, other.note)
+    for (const other of student.otherPlans ?? []) this.addPlan(id, readTerms(other.plan).map(({ term, code }) => ({ term, code })), other)
     for (const { by, at, course, term, text } of student.comments ?? []) {
       this.comments.push({ student: id, author: this.ids.get(by)!, at, term: course ? null : term, entry: course ? newEntryId(course, term) : null, text })
     }
@@ -186,9 +186,9 @@ class PeopleRows {
     this.addLedger(student, advisor, 'sign off', { term: '2027SP' }, at)
   }
 
-  private addPlan(student: number, placed: { term: string, code: string }[], name = 'Main', note = '') {
+  private addPlan(student: number, placed: { term: string, code: string }[], { name = 'Main', note = '', target = null }: { name?: string, note?: string, target?: number | null } = {}) {
     const { entries: _, ...empty } = EMPTY_PLAN
-    const details = { ...empty, note }
+    const details = { ...empty, note, wishes: { ...empty.wishes, target } }
     this.plans.push({ id: this.plans.length + 1, student, name, current: name === 'Main', version: 0, details, deletedAt: null })
     const plan = this.plans.length
     for (const { term, code } of placed) {

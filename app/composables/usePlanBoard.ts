@@ -35,10 +35,10 @@ export function usePlanBoard() {
     if (showAll.value) return ahead
     const used = new Set([...items.value, ...placeholders.value].map(item => item.term))
     const last = Math.max(...ahead.filter(term => used.has(term.code)).map(term => termOrder(term.code)), 0)
-    return ahead.filter((term, index) => {
-      if (used.has(term.code) || term.code === workingTerm.code) return true
-      return term.season !== 'summer' && (index < 6 || termOrder(term.code) < last)
-    })
+    // Where something is still open there is room to place it: about the length of a degree.
+    const least = (student.shown?.open ?? 0) > 0 ? 7 : 5
+    const long = ahead.filter(term => term.season !== 'summer').slice(0, least)
+    return ahead.filter(term => used.has(term.code) || term.code === workingTerm.code || long.includes(term) || (term.season !== 'summer' && termOrder(term.code) < last))
   })
   const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
   const placeholders = computed(() => (student.previewed ?? student.plan).placeholders)

@@ -98,7 +98,7 @@ test('an edit made while the connection is away is kept and sent', async ({ page
   complaints.splice(0, complaints.length, ...complaints.filter(text => !text.includes('ERR_INTERNET_DISCONNECTED')))
 })
 
-for (const view of ['now', 'requirements', 'plan', 'week', 'register']) {
+for (const view of ['now', 'requirements', 'plan', 'week', 'register', 'compare', 'map', 'plan-sheet']) {
   test(`${view} meets WCAG 2.2 AA as far as a machine can tell`, async ({ page }) => {
     await signIn(page, 'tamsin')
     const base = new URL(page.url()).pathname.replace(/\/now$/, '')

@@ -17,7 +17,7 @@ const signedIn = { ...everybody, nobody: 401 } as const
 const office = { 'nobody': 401, 'own': 403, 'other student': 403, 'advisor': 403, 'other advisor': 403, 'office': IN } as const
 const advisor = { ...office, 'advisor': IN, 'other advisor': IN, 'office': 403 } as const
 
-const ROUTES: Record<string, { access: Record<Who, 401 | 403 | typeof IN>, body?: unknown }> = {
+const ROUTES: Record<string, { access: Record<Who, 401 | 403 | typeof IN>, body?: unknown, stream?: boolean }> = {
   'GET /api/health': { access: everybody },
   'GET /api/session': { access: everybody },
   'GET /api/session/demo': { access: everybody },
@@ -35,6 +35,11 @@ const ROUTES: Record<string, { access: Record<Who, 401 | 403 | typeof IN>, body?
   'PUT /api/students/[id]/line-up': { access: own, body: {} },
   'POST /api/students/[id]/registrations': { access: own, body: {} },
   'POST /api/students/[id]/plan': { access: fileWrite, body: {} },
+  'GET /api/students/[id]/plan-events': { access: file, stream: true },
+  'POST /api/students/[id]/plans': { access: fileWrite, body: {} },
+  'GET /api/students/[id]/plans/[plan]': { access: file },
+  'PUT /api/students/[id]/plans/[plan]': { access: fileWrite, body: {} },
+  'POST /api/students/[id]/comments': { access: fileWrite, body: {} },
   'POST /api/students/[id]/sign-off-request': { access: own, body: {} },
   'POST /api/students/[id]/sign-off': { access: fileWrite, body: {} },
   'POST /api/students/[id]/terms': { access: own, body: {} },
@@ -55,9 +60,11 @@ const routes = readdirSync(resolve(import.meta.dirname, '../../server/api'), { r
 })
 
 let tamsin: Client
+let tamsinsPlan: number
 const clients: Partial<Record<Who, Client>> = {}
 beforeAll(async () => {
   tamsin = await Client.signIn('tamsin')
+  tamsinsPlan = (await tamsin.json<{ plan: { id: number } }>('GET', `/api/students/${tamsin.id}?term=2027SP`)).plan.id
   Object.assign(clients, { 'own': tamsin, 'other student': await Client.signIn('joss'), 'advisor': await Client.signIn('hollis'), 'other advisor': await Client.signIn('yara'), 'office': await Client.signIn('edda') })
 })
 afterAll(close)
@@ -65,12 +72,19 @@ afterAll(close)
 describe('every route with every role', () => {
   it('is listed here', () => expect(routes.sort()).toEqual(Object.keys(ROUTES).sort()))
 
-  it.each(Object.entries(ROUTES))('%s', async (route, { access, body }) => {
+  it.each(Object.entries(ROUTES))('%s', async (route, { access, body, stream }) => {
     const [method, path] = route.split(' ') as [string, string]
-    const address = `${path.replace('[id]', String(tamsin.id))}${method === 'GET' ? '?term=2027SP' : ''}`
+    const address = `${path.replace('[id]', String(tamsin.id)).replace('[plan]', String(tamsinsPlan))}${method === 'GET' ? '?term=2027SP' : ''}`
     for (const [who, expected] of Object.entries(access) as [Who, 401 | 403 | typeof IN][]) {
       const headers = { 'origin': ADDRESS, 'content-type': 'application/json', 'cookie': clients[who]?.cookie ?? '' }
       const answer = await fetch(`${ADDRESS}${address}`, { method, headers, ...(method === 'GET' || method === 'DELETE' ? {} : { body: JSON.stringify(body ?? {}) }) })
+      if (stream && answer.ok) {
+        // News never end by themselves: that they begin is enough.
+        expect(answer.headers.get('content-type')).toContain('text/event-stream')
+        expect(expected, who).toBe(IN)
+        await answer.body!.cancel()
+        continue
+      }
       const text = await answer.text()
       if (expected === IN) expect([200, 400], `${who}: ${text}`).toContain(answer.status)
       else expect(answer.status, `${who}: ${text}`).toBe(expected)

@@ -64,6 +64,7 @@ li.open { border-color: var(--act); }
 .name { font-weight: 700; }
 .acts { display: flex; gap: 10px; margin-left: auto; }
 .rename { display: flex; gap: 8px; align-items: center; flex: 1; }
+.foot .act { white-space: nowrap; flex: none; }
 .foot { margin: 10px 0 0; display: flex; gap: 10px; align-items: center; }
 p { margin: 8px 0 0; }
 </style>

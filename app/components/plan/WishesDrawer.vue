@@ -14,6 +14,8 @@ const note = ref('')
 watch(() => student.plan.note, now => note.value = now, { immediate: true })
 const saveNote = () => note.value !== student.plan.note && emit('edit', [{ kind: 'plan note', note: note.value }], 'Note on the plan kept')
 const pace = computed(() => student.pace)
+/** The pace that is wished for, else the one so far. */
+const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
 </script>
 
 <template>
@@ -28,6 +30,7 @@ const pace = computed(() => student.pace)
       <div>
         <h2>Pace</h2>
         <p v-if="pace"><b>{{ formatCredits(pace.creditsLeft) }} credits</b> are still to be taken<template v-if="pace.asked !== null">: about <b>{{ formatCredits(pace.asked) }} in each</b> of {{ count(pace.termsLeft!, 'term') }} of fall and spring until the {{ wishes.latestFinish ? 'finish you wish for' : 'planned finish' }}</template>.</p>
+        <p v-if="pace && pace.asked === null && pace.creditsLeft > 0 && guess" class="second">At {{ formatCredits(guess) }} credits a term that is {{ count(Math.ceil(pace.creditsLeft / guess), 'term') }} of fall and spring. Say by when you want to finish, or draft the rest, to see what each term must bring.</p>
         <p v-if="pace?.soFar" class="second">So far it was {{ formatCredits(pace.soFar) }} credits a term on average. {{ pace.asked !== null && pace.asked > pace.soFar + 200 ? 'The rest asks for a faster pace than that.' : '' }}</p>
         <p class="second small">Summers bring credits, and are not counted as terms.</p>
       </div>

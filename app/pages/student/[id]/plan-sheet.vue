@@ -62,8 +62,8 @@ tbody th span { display: block; font-weight: 400; }
   .sheet { padding: 0; max-width: none; }
   h1 { font-size: 13pt; }
   header p { font-size: 8.5pt; }
-  table { font-size: 7.6pt; margin: 4px 0; }
-  th, td { padding: 1.5px 4px; }
+  table { font-size: 8.6pt; margin: 5px 0; }
+  th, td { padding: 2.5px 5px; }
   .foot, .problems { font-size: 8pt; }
   tr { break-inside: avoid; }
 }
@@ -72,7 +72,8 @@ tbody th span { display: block; font-weight: 400; }
 <style>
 @page landscape-sheet { size: A4 landscape; margin: 9mm; }
 @media print {
-  .sheet { page: landscape-sheet; }
+  /* The whole document takes the page, or what follows the sheet would begin another. */
+  html:has(.sheet), html:has(.sheet) body { page: landscape-sheet; }
   .shell, .review, .skip { display: none !important; }
   body, .v-application { background: #fff !important; }
 }

@@ -5,8 +5,8 @@ import type { Course, Term } from '../catalog/types'
 import { newEntryId } from '../planning/checks'
 import { EMPTY_PLAN, type Plan } from '../planning/plan'
 
-/** Version of the plan file's shape; a file of another version is refused. */
-export const PLAN_FORMAT = 1
+/** Names the shape and its version; a file of another one is refused. */
+export const PLAN_FORMAT = 'ridgeway-plan/1'
 
 const term = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
 const course = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
@@ -15,7 +15,8 @@ const line = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requ
 
 /** A plan as a file: courses by term, places still to choose, wishes and notes. Credits are written as people write them: 3 or 1.5. */
 export const PlanFile = z.strictObject({
-  format: z.literal(PLAN_FORMAT),
+  $schema: z.string().optional(),
+  format: z.literal(PLAN_FORMAT, `this must be "${PLAN_FORMAT}"`),
   name: z.string().trim().min(1).max(60),
   note: z.string().max(2000).default(''),
   wishes: z.strictObject({ creditsPerTerm: credits.nullable().default(null), termsOff: z.array(term).default([]), latestFinish: term.nullable().default(null) }).optional(),
@@ -95,7 +96,7 @@ const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : ce
 export function readPlanCsv(text: string, name: string, known: KnownCatalog): ReadPlan {
   const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy', transformHeader: header => header.trim().toLowerCase() })
   const broken = errors.find(error => error.type === 'Quotes')
-  if (broken) return { ok: false, problems: [{ row: (broken.row ?? 0) + 2, message: 'A quotation mark is not closed.' }] }
+  if (broken) return { ok: false, problems: [{ row: (broken.row ?? 0) + 1, message: 'A quotation mark is not closed.' }] }
   const lacking = ['term', 'course'].filter(column => !meta.fields?.includes(column))
   if (lacking.length > 0) return { ok: false, problems: [{ row: 1, message: `The column ${lacking.map(column => `"${column}"`).join(' and ')} is missing. The first row names the columns: ${PLAN_COLUMNS.join(', ')}.` }] }
   const builder = new Builder(known)

@@ -5,7 +5,7 @@ import { coursesIn } from '../../prerequisites/evaluate'
 import { newEntryId, ruleOf } from '../checks'
 import { applyAll, EMPTY_PLAN, type Plan, type PlanOperation } from '../plan'
 import { readStanding, type Catalog, type Standing, type StudentFile } from '../standing'
-import { boundOf } from './bound'
+import { FinishBounds } from './bound'
 import { chooseCourses, type Choice } from './choose'
 import { evenOut, type Taste } from './even-out'
 import { earliestSlots, latestSlots } from './finish-bound'
@@ -74,9 +74,13 @@ export function draftRest(request: DraftRequest): DraftResult {
   const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0 ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random) : null
   if (!rest) return { kind: 'impossible', reason: findReason(request) }
   if (choice.codes.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
-  const bound = boundOf(setting)
+  const bounds = new FinishBounds(setting)
+  const first = bounds.first()
   progress(0.3, 'looking for an earlier finish')
-  const soonest = exchange(setting, choice, rest, bound, random)
+  const soonest = exchange(setting, choice, rest, first, random)
+  progress(0.4, 'proving the finish')
+  const { end } = soonest.result
+  const bound = end > first && bounds.refutes(end - 1) ? end : first
   const drafts: Draft[] = []
   const keep = (kind: DraftKind, problem: ScheduleProblem, schedule: Schedule) => {
     const draft = toDraft(kind, setting, problem, schedule, Math.max(bound, -1))
@@ -96,8 +100,8 @@ export function draftRest(request: DraftRequest): DraftResult {
   if (placed) keep('suggested', placed.problem, evenOut(placed.problem, placed.result.schedule, Math.max(placed.result.end, later), TASTES.suggested, random))
   progress(1, 'done')
   if (drafts.length === 0) return { kind: 'impossible', reason: { proved: false, constraints: [], words: 'Courses were found for everything that is open, but no way to place them keeps every rule. Take a pin off, or allow more terms or credits.' } }
-  const first = drafts[0]!
-  return { kind: 'drafts', drafts: drafts.filter(draft => draft === first || draft.kind !== 'lighter' || draft.peak < first.peak) }
+  const best = drafts[0]!
+  return { kind: 'drafts', drafts: drafts.filter(draft => draft === best || draft.kind !== 'lighter' || draft.peak < best.peak) }
 }
 
 /**

@@ -72,7 +72,8 @@ export function finishBound(problem: ScheduleProblem, more: Credits = 0, from = 
   return null
 }
 
-function couldEndIn(problem: ScheduleProblem, early: readonly number[], end: number, more: Credits): boolean {
+/** Whether nothing speaks against a finish by the end of a slot; see `finishBound`. */
+export function couldEndIn(problem: ScheduleProblem, early: readonly number[], end: number, more: Credits): boolean {
   const late = latestSlots(problem, end)
   if (early.some((slot, i) => slot > late[i]!)) return false
   const places = problem.tasks.map((task, i) => task.slots.filter(slot => slot >= early[i]! && slot <= late[i]!))

@@ -6,9 +6,9 @@ import { readStanding } from '../standing'
 import { chooseCourses, type Choice } from './choose'
 import type { DraftRequest } from './draft'
 import { shortestSchedule } from './list-schedule'
-import { boundOf } from './bound'
+import { FinishBounds } from './bound'
 import { seeded } from './random'
-import { isHeld, problemOf, settingOf } from './setting'
+import { isHeld, problemOf, settingOf, type Setting } from './setting'
 
 /** Why no draft is possible: the fewest wishes and pins that cannot hold together, or what no wish can help. */
 export interface DraftReason {
@@ -75,7 +75,14 @@ function tryWith({ file, catalog, today, wishes, seed }: DraftRequest, choices: 
   choices.set(key, choice)
   const possible = choice.lacking.length === 0 && shortestSchedule(problemOf(setting, choice.codes), seeded(seed ?? 1), TRIES) !== null
   // Other courses might do where these do not: only the bound, which holds for any, proves that nothing does.
-  return { possible, proved: !possible && boundOf(setting) >= setting.facts.terms.length, lacking: choice.lacking }
+  return { possible, proved: !possible && isProved(setting), lacking: choice.lacking }
+}
+
+/** Nothing that could be chosen is complete within the terms ahead. */
+function isProved(setting: Setting): boolean {
+  const bounds = new FinishBounds(setting)
+  const last = setting.facts.terms.length - 1
+  return bounds.first() > last || bounds.refutes(last)
 }
 
 /** No wish is at fault: a line that nothing left can fill, or the end of the academic calendar. */
@@ -90,7 +97,7 @@ function intrinsic({ file, catalog, today, wishes }: DraftRequest, attempt: Atte
   const last = setting.facts.terms.at(-1)
   if (attempt.lacking.length > 0) {
     const shared = standing.reports.flatMap(report => report.notShared ? [report.notShared.words] : [])
-    return { proved: false, constraints: [], words: [`No course was found for ${joinWords(attempt.lacking, 'and')}.`, ...shared].join(' ') }
+    return { proved: false, constraints: [], words: [`No course was found for ${joinWords(attempt.lacking, 'and')}${last ? ` in the terms up to ${last.name}, the last in the academic calendar` : ''}.`, ...shared].join(' ') }
   }
   return { proved: attempt.proved, constraints: [], words: last ? `What is open does not fit into the terms up to ${last.name}, the last in the academic calendar.` : 'The academic calendar has no term ahead.' }
 }

@@ -15,19 +15,28 @@ const told = new Map<number, string>()
 let timer: ReturnType<typeof setTimeout> | null = null
 let source: Database | null = null
 
-/** Calls `listener` with the state now and after each change of the student's plans; gives the call that ends it. */
-export function watchPlans(db: Database, student: number, listener: Listener): () => void {
+const open = new Set<() => void>()
+
+/** Calls `listener` with the state now and after each change of the student's plans; gives the call that ends it. `ended` is called when the server stops. */
+export function watchPlans(db: Database, student: number, listener: Listener, ended: () => void): () => void {
   source = db
+  open.add(ended)
   const mine = listeners.get(student) ?? new Set()
   listeners.set(student, mine.add(listener))
   void readNews(db, [student]).then(news => listener(news.get(student)!))
   schedule()
   return () => {
+    open.delete(ended)
     mine.delete(listener)
     if (mine.size > 0) return
     listeners.delete(student)
     told.delete(student)
   }
+}
+
+/** Ends every watch: a server that stops does not wait for pages that only listen. */
+export function endWatches(): void {
+  for (const end of [...open]) end()
 }
 
 /** Something was changed through this server: whoever watches is told at once. */

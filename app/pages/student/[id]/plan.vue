@@ -248,10 +248,10 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <button v-if="showsEarlier" class="col-head words-link" type="button" @click="board.showPast.value = true">earlier ▸</button>
       <div v-for="term in allColumns" :key="term.code" class="col-head" :class="{ working: term.code === workingTerm.code }">
         <button v-if="term === board.pastColumns.value[0] && !isPhone" class="words-link" type="button" aria-label="Fold earlier terms" @click="board.showPast.value = false">◂</button>
-        <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">{{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}<template v-if="term.code === workingTerm.code"> · working</template></button>
+        <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">{{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}</button>
         <span v-if="student.plan.wishes.termsOff.includes(term.code)" class="small"> off</span>
         <span v-if="student.plan.termNotes[term.code]" class="small" :title="student.plan.termNotes[term.code]"> ✎</span>
-        <br><span class="second head-load">{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr</span>
+        <br><span class="second head-load">{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr{{ term.code === workingTerm.code ? ' · working term' : '' }}</span>
       </div>
       <template v-for="lane in lanes" :key="lane.id">
         <div class="lane-head" :class="[`hue-${lane.hue}`, { off: lane.id === 'off-path' }]">

@@ -5,7 +5,7 @@ export default defineRoute({
   access: 'student file',
   handle: ({ event, student }) => {
     const stream = createEventStream(event)
-    const end = watchPlans(useDatabase(), student, news => void stream.push(JSON.stringify(news)))
+    const end = watchPlans(useDatabase(), student, news => void stream.push(JSON.stringify(news)), () => void stream.close())
     stream.onClosed(() => {
       end()
       return stream.close()

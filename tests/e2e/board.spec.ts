@@ -86,7 +86,7 @@ test('a draft is looked at, compared, taken in one step, outlives a reload, and 
   const drawer = page.getByRole('region', { name: 'Draft the rest' })
   await drawer.getByRole('button', { name: 'Draft', exact: true }).click()
   await expect(drawer.getByRole('button', { name: /^Soonest/ })).toBeVisible({ timeout: 30_000 })
-  await expect(drawer).toContainText('the shortest possible')
+  await expect(drawer).toContainText('The shortest possible')
   // Hatched on the board, and nothing in the database.
   await expect(page.locator('[data-item^="HYD490"]')).toHaveAttribute('aria-label', /considering/)
   expect(await entriesOf('perrin')).toEqual(before)

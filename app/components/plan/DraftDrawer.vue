@@ -11,19 +11,19 @@ const { today } = useNow()
 const ahead = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future'))
 const { wishes } = student.plan
 const asked = reactive({ load: wishes.target, termsOff: [...wishes.termsOff], latestFinish: wishes.latestFinish, summers: 'when needed' as DraftWishes['summers'], around: 'pinned' as DraftWishes['around'] })
-const loads = computed(() => [{ value: null, title: 'the term\'s own cap' }, ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` }))])
-const finishes = computed(() => [{ value: null, title: 'whenever it is done' }, ...ahead.value.map(term => ({ value: term.code, title: term.name }))])
+const loads = computed(() => [{ value: null, title: 'the cap' }, ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` }))])
+const finishes = computed(() => [{ value: null, title: 'any time' }, ...ahead.value.map(term => ({ value: term.code, title: term.name }))])
 const offChoices = computed(() => ahead.value.map(term => ({ value: term.code, title: term.name })))
 
 const NAMES: Record<Draft['kind'], string> = { soonest: 'Soonest', lighter: 'Lighter terms', suggested: 'By the suggested sequence' }
 const drafts = computed(() => draft.result?.kind === 'drafts' ? draft.result.drafts : [])
 /** How good the finish is, and how much of that is known. */
 function sayProof(one: Draft): string {
-  if (one.shortest) return 'the shortest possible'
-  if (one.kind === 'soonest') return `may be improved by up to ${count(one.gap, 'term')}: nothing can finish before ${sayTerm(one.bound)}`
+  if (one.shortest) return 'The shortest possible'
+  if (one.kind === 'soonest') return `May be improved by up to ${count(one.gap, 'term')}: nothing can finish before ${sayTerm(one.bound)}`
   const best = drafts.value[0]!
   const later = count(one.gap, 'term')
-  return best.shortest ? `${later} later than the shortest` : `up to ${later} later than the shortest`
+  return best.shortest ? `${later} later than the shortest` : `Up to ${later} later than the shortest`
 }
 const short = (code: string) => shortTermName(catalog.term(code)!)
 const highest = computed(() => Math.max(1800, ...drafts.value.flatMap(one => one.loads.map(load => load.credits))))
@@ -46,9 +46,9 @@ onBeforeUnmount(() => draft.close())
     <form class="asked" @submit.prevent="draft.run(asked)">
       <h2>Draft the rest</h2>
       <v-select v-model="asked.load" :items="loads" label="At most in a term" density="compact" hide-details variant="outlined" />
-      <v-select v-model="asked.termsOff" :items="offChoices" label="Terms to skip" multiple density="compact" hide-details variant="outlined" placeholder="none" />
+      <v-select v-model="asked.termsOff" :items="offChoices" label="Terms to skip" multiple density="compact" hide-details variant="outlined" placeholder="none" persistent-placeholder />
       <v-select v-model="asked.latestFinish" :items="finishes" label="Finish by" density="compact" hide-details variant="outlined" />
-      <v-select v-model="asked.summers" :items="[{ value: 'when needed', title: 'only for what needs them' }, { value: 'freely', title: 'for anything' }]" label="Summers" density="compact" hide-details variant="outlined" />
+      <v-select v-model="asked.summers" :items="[{ value: 'when needed', title: 'only if needed' }, { value: 'freely', title: 'for anything' }]" label="Summers" density="compact" hide-details variant="outlined" />
       <v-select v-model="asked.around" :items="[{ value: 'pinned', title: 'what is pinned' }, { value: 'placed', title: 'everything placed' }]" label="Leave where it is" density="compact" hide-details variant="outlined" />
       <button v-if="!draft.running" class="act full" type="submit">{{ draft.result ? 'Draft again' : 'Draft' }}</button>
       <button v-else class="act" type="button" @click="draft.cancel()">Cancel</button>

@@ -132,18 +132,18 @@ export function placeSoonest(setting: Setting, choice: Choice, random: () => num
 
 /** Exchanges chosen courses that stand last for others, while that brings the finish forward. */
 function exchange(setting: Setting, first: Choice, placed: Placed, bound: number, random: () => number): Placed {
-  let best = placed
+  let soFar = placed
   const banned = new Set<string>()
-  for (let attempt = 0; attempt < EXCHANGES && best.result.end > bound; attempt++) {
-    const last = best.problem.tasks.filter((task, i) => task.was === null && best.result.schedule[i] === best.result.end).flatMap(task => task.courses.map(one => one.code))
-    const free = last.filter(code => !best.choice.certain.has(code) && !banned.has(code))
+  for (let attempt = 0; attempt < EXCHANGES && soFar.result.end > bound; attempt++) {
+    const last = soFar.problem.tasks.filter((task, i) => task.was === null && soFar.result.schedule[i] === soFar.result.end).flatMap(task => task.courses.map(one => one.code))
+    const free = last.filter(code => !soFar.choice.certain.has(code) && !banned.has(code))
     if (free.length === 0) break
     free.forEach(code => banned.add(code))
     const choice = chooseCourses(setting, { suggested: false }, banned)
     const next = choice.lacking.length === 0 ? placeSoonest(setting, choice, random) : null
-    if (next && next.result.end < best.result.end) best = next
+    if (next && next.result.end < soFar.result.end) soFar = next
   }
-  return best
+  return soFar
 }
 
 /** One more long term than the shortest, where the wishes leave one. */

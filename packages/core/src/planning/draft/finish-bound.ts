@@ -86,7 +86,7 @@ export function couldEndIn(problem: ScheduleProblem, early: readonly number[], e
   return divides(problem.tasks.map(task => task.credits), places, fillable)
 }
 
-/** The largest sum of some of these amounts that is not over the limit. */
+/** The largest sum of some of these amounts that is no more than the limit. */
 function mostOf(amounts: readonly Credits[], limit: Credits): Credits {
   let sums = new Set([0])
   for (const amount of amounts) {

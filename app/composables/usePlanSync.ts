@@ -6,6 +6,8 @@ interface Done { forward: PlanOperation[], back: PlanOperation[] }
 /** What outlives a reload of the page: edits that were not sent yet, and what can be undone. */
 interface Kept { waiting: PlanOperation[], sending: { key: string, count: number } | null, done: Done[], undone: Done[] }
 
+/** Under these names a device keeps what belongs to one account and one plan. */
+const KEPT = 'ridgeway-plan-'
 const NOTHING_KEPT: Kept = { waiting: [], sending: null, done: [], undone: [] }
 const MOST_STEPS = 100
 const MOST_SENT = 100
@@ -26,7 +28,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
   let busy = false
 
   const plan = computed<Plan>(() => seenPlan(sync.value))
-  const keyOf = (id: number) => `ridgeway-plan-${account()}-${id}`
+  const keyOf = (id: number) => `${KEPT}${account()}-${id}`
 
   /** Takes a freshly read plan, with what this device still keeps for it. */
   function open(fresh: StudentState) {
@@ -149,6 +151,15 @@ function takeBack(before: Plan, operations: readonly PlanOperation[]): PlanOpera
     now = applyToPlan(now, operation) as Plan
   }
   return back
+}
+
+/** After signing out nothing of an account stays on the device, except edits that could not be sent yet. */
+export function forgetPlans(account: number) {
+  for (const key of Object.keys(localStorage).filter(name => name.startsWith(`${KEPT}${account}-`))) {
+    const kept = readKept(key)
+    if (kept.waiting.length === 0) localStorage.removeItem(key)
+    else localStorage.setItem(key, JSON.stringify({ ...kept, done: [], undone: [] }))
+  }
 }
 
 /** Another plan was opened while this one's edits were on their way: what was taken is done with there. */

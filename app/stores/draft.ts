@@ -60,7 +60,7 @@ export const useDraftStore = defineStore('draft', () => {
     failed.value = ''
   }
   // Edits made meanwhile, here or elsewhere, make what was drafted for another plan.
-  watch(() => [student.plan, student.state?.plan.id], () => {
+  watch(() => JSON.stringify([student.state?.plan.id, student.plan.entries, student.plan.placeholders]), () => {
     if (running.value || result.value) close()
   })
 

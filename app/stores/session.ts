@@ -35,6 +35,7 @@ export const useSessionStore = defineStore('session', () => {
 
   async function signOut() {
     await $fetch('/api/session', { method: 'DELETE' })
+    if (account.value) forgetPlans(account.value.id)
     account.value = null
   }
 

@@ -116,7 +116,7 @@ export const useStudentStore = defineStore('student', () => {
     return { ...gate, open: true, words: 'open now', way: '' }
   }) ?? [])
 
-  usePlanNews(() => state.value?.id ?? null, (news) => {
+  usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {
     const now = state.value
     if (!now) return
     const kept = news.plans.filter(one => !one.deleted)

@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, isNull } from 'drizzle-orm'
-import { applyAll, applyToPlan, EMPTY_PLAN, type Plan, type PlanOperation } from '@ridgeway/core'
+import { applyAll, applyToPlan, creditRange, EMPTY_PLAN, formatCredits, type Course, type Plan, type PlanOperation } from '@ridgeway/core'
 import type { Database, Executor } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { comments, people, planEntries, planOperations, plans } from '../db/schema'
@@ -50,7 +50,8 @@ interface EditRequest { student: number, actor: number, plan?: number | undefine
  * done before is not done again.
  */
 export async function editPlan(db: Database, edit: EditRequest): Promise<PlanEdit> {
-  checkOperations(await loadCollege(db), edit.operations)
+  const college = await loadCollege(db)
+  checkOperations(college, edit.operations)
   const result = await inTransaction(db, async (tx) => {
     const { head: { id } } = await readPlan(tx, edit.student, edit.plan)
     const [row] = await tx.select().from(plans).where(eq(plans.id, id)).for('update')
@@ -62,6 +63,8 @@ export async function editPlan(db: Database, edit: EditRequest): Promise<PlanEdi
     const at = await currentInstant(tx)
     const before = plan
     for (const operation of edit.operations) {
+      const changing = operation.kind === 'credits' ? plan.entries.find(entry => entry.id === operation.entry) : undefined
+      if (changing && operation.kind === 'credits') checkCredits(college.catalog.courses.get(changing.course)!, operation.credits)
       const next = applyToPlan(plan, operation)
       if (typeof next === 'string') {
         skipped.push({ operation, why: next })
@@ -83,10 +86,16 @@ function checkOperations(college: College, operations: readonly PlanOperation[])
     if (operation.kind === 'place') {
       const course = college.catalog.courses.get(operation.course)
       if (!course) throw new Refusal(422, 'course-unknown', `There is no course ${operation.course}.`, 'Search the catalog for its code.')
+      checkCredits(course, operation.credits)
     }
     if ('term' in operation) findTerm(college, operation.term)
     if (operation.kind === 'wishes') [...operation.wishes.termsOff, operation.wishes.latestFinish].forEach(term => term && findTerm(college, term))
   }
+}
+
+function checkCredits(course: Course, credits: number) {
+  if (credits >= course.credits && credits <= course.creditsMax) return
+  throw new Refusal(422, 'credits-range', `${course.code} has ${creditRange(course)}, not ${formatCredits(credits)}.`, 'Choose credits within the course\'s range.')
 }
 
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]

@@ -78,6 +78,14 @@ describe('a plan with two editors', () => {
     expect(rows.length).toBe(1)
   })
 
+  it('takes credits within the course\'s range only', async () => {
+    const tooMany = await wren.call('POST', '~/plan', { baseVersion: 0, operations: [{ kind: 'place', entry: 'x', course: 'HYD 460', term: '2028SP', credits: 400 }] })
+    expect([tooMany.status, (await tooMany.json() as { title: string }).title]).toEqual([422, 'HYD 460 has 1–3 cr, not 4.'])
+    await edit(wren, [{ kind: 'place', entry: 'HYD460-2028SP', course: 'HYD 460', term: '2028SP', credits: 100 }, { kind: 'credits', entry: 'HYD460-2028SP', credits: 200 }])
+    expect((await wren.call('POST', '~/plan', { baseVersion: 0, operations: [{ kind: 'credits', entry: 'HYD460-2028SP', credits: 900 }] })).status).toBe(422)
+    expect((await edit(wren, [{ kind: 'remove', entry: 'HYD460-2028SP' }])).skipped).toEqual([])
+  })
+
   it('lets two courses change places in one request', async () => {
     const [first, second] = (await edit(wren, [{ kind: 'plan note', note: 'x' }])).plan.entries.filter(entry => entry.term === '2027FA')
     const swapped = await edit(wren, [{ kind: 'move', entry: first!.id, term: '2028FA' }, { kind: 'move', entry: second!.id, term: '2028FA' }, { kind: 'move', entry: first!.id, term: '2027FA' }])

@@ -35,13 +35,14 @@ async function sign() {
         <span v-if="blockers.length" class="blocking"> · {{ count(blockers.length, 'problem') }}: {{ blockers[0]!.words }}</span>
         <br>
         <span class="second small">
-          <template v-if="student.state?.signOff">Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}. {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template>
+          <template v-if="!student.state?.plan.current">This is not the current plan; a sign-off is given for the current one.</template>
+          <template v-else-if="student.state?.signOff">Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}. {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template>
           <template v-else-if="student.state?.signOffAskedAt">{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAskedAt)) }}.</template>
           <template v-else>Sign-off has not been asked for.</template>
         </span>
       </div>
       <v-text-field v-model="note" class="note" label="Note to the student" density="compact" hide-details maxlength="500" />
-      <button class="act full" type="button" :disabled="busy || planned.length === 0" @click="sign">{{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}</button>
+      <button class="act full" type="button" :disabled="busy || planned.length === 0 || !student.state?.plan.current" @click="sign">{{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}</button>
     </div>
   </section>
 </template>

@@ -69,6 +69,9 @@ const commented = computed(() => new Set(student.state?.comments.map(comment => 
 const courseChoices = computed(() => [...catalog.courses.values()].map(course => ({ value: course.code, title: `${course.code} ${course.title}` })))
 const lineTitle = (line: string) => requirements.lineOf(...line.split('/') as [string, string])?.title ?? line
 
+/** Where something from the tray goes without being dragged: the term on the phone's screen, else the working term. */
+const trayTerm = computed(() => isPhone.value ? allColumns.value[0] : workingTerm.term)
+
 interface Chip { key: string, course: string | null, program: string, line: string, title: string, words: string, hue: string, open: number }
 const tray = computed(() => (student.standing?.reports ?? []).flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] => {
   const common = { program: report.code, line: line.id, title: line.title, hue: area.hue, open: line.open }
@@ -98,8 +101,7 @@ async function place(code: string, term: Term) {
 async function addChosen() {
   const code = adding.value
   adding.value = null
-  const term = isPhone.value ? allColumns.value[0] : workingTerm.term
-  if (code && term) await place(code, term)
+  if (code && trayTerm.value) await place(code, trayTerm.value)
 }
 async function drop(term: Term, lane: string | null) {
   const id = dragged.value
@@ -230,7 +232,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <PlanFiles />
       <span class="spacer" />
       <button v-if="!isPhone" class="act" type="button" :aria-pressed="board.showAll.value" @click="board.showAll.value = !board.showAll.value">{{ board.showAll.value ? 'Fewer terms' : 'All terms' }}</button>
-      <v-autocomplete v-if="student.mayEdit" v-model="adding" class="adder" :items="courseChoices" :label="`Place a course in ${(isPhone ? allColumns[0] : workingTerm.term)?.name}`" density="compact" hide-details variant="outlined" bg-color="surface" @update:model-value="addChosen" />
+      <v-autocomplete v-if="student.mayEdit" v-model="adding" class="adder" :items="courseChoices" :label="`Place a course in ${trayTerm?.name}`" density="compact" hide-details variant="outlined" bg-color="surface" @update:model-value="addChosen" />
     </div>
     <p v-if="student.state && !student.state.plan.current" class="card other" role="status">This is not {{ student.isOwn ? 'your' : 'the' }} current plan: sign-off and registration do not read it. <button class="words-link" type="button" @click="student.openPlan(null)">Back to the current plan</button></p>
     <p class="changed" role="status" aria-live="polite">{{ changeWords }}</p>
@@ -293,10 +295,10 @@ watch(() => student.notice, now => now && (changed.value = ''))
     <section v-if="tray.length && !student.preview" class="tray" aria-label="Required and not placed">
       <span class="strong">Not placed</span>
       <template v-for="chip in tray" :key="chip.key">
-        <TrayChip v-if="chip.course" :code="chip.course" :title="titleOf(chip.course)" :hue="chip.hue" :movable="student.mayEdit" @drag="dragged = `course:${chip.course}`" @dropped="dropTouched(`course:${chip.course}`, $event)" @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })" />
+        <TrayChip v-if="chip.course" :code="chip.course" :title="titleOf(chip.course)" :hue="chip.hue" :movable="student.mayEdit" @drag="dragged = `course:${chip.course}`" @keydown.p="student.mayEdit && trayTerm && place(chip.course, trayTerm)" @dropped="dropTouched(`course:${chip.course}`, $event)" @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })" />
         <span v-else class="line-chip">
           <TrayChip :code="`${chip.title}: ${chip.words}`" :title="chip.title" :hue="chip.hue" :movable="student.mayEdit" @drag="dragged = `line:${chip.key}`" @dropped="dropTouched(`line:${chip.key}`, $event)" @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })" />
-          <button v-if="student.mayEdit && (isPhone ? allColumns[0] : workingTerm.term)" class="words-link small" type="button" @click="hold(chip, (isPhone ? allColumns[0]! : workingTerm.term!))">Hold a place</button>
+          <button v-if="student.mayEdit && trayTerm" class="words-link small" type="button" @click="hold(chip, trayTerm)">Hold a place</button>
         </span>
       </template>
     </section>

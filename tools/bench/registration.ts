@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
+import { EMPTY_PLAN } from '@ridgeway/core'
 import { loadDemo } from '../../demo/load'
 import type { Database } from '../../server/db/connect'
 import * as s from '../../server/db/schema'
@@ -33,7 +34,8 @@ export async function fillLargeCollege(db: Database) {
   await chunks(s.people, ids.map(id => ({ id, username: `l${id}`, name: `Large ${id}`, email: '', role: 'student', passwordHash: null, story: '' })))
   await chunks(s.students, ids.map(person => ({ person, advisor: 1, programConfirmed: true, placements: {}, targetLoad: null })))
   await chunks(s.studentPrograms, ids.map(student => ({ student, program: 'WSC-BS-2025', position: 0 })))
-  await chunks(s.plans, ids.map(student => ({ student, name: 'Main', current: true, version: 0 })))
+  const { entries: _, ...details } = EMPTY_PLAN
+  await chunks(s.plans, ids.map(student => ({ student, name: 'Main', current: true, version: 0, details })))
   await chunks(s.signOffs, ids.map(student => ({ student, term: TERM, advisor: 1, at, note: '', copy: [] })))
   await chunks(s.termsAcceptances, ids.map(student => ({ student, term: TERM, at })))
   await chunks(s.records, ids.flatMap(student => ['WRT 110', 'HYD 110', 'MTH 140', 'CHY 110'].map(course => ({ student, course, term: '2026SP', credits: 400, grade: 'B', state: 'completed', source: 'here' }))))

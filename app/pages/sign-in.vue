@@ -42,7 +42,7 @@ const groups = computed(() => (['student', 'advisor', 'office'] as const).map(ro
         <v-text-field ref="nameField" v-model="username" label="Name" autocomplete="username" required />
         <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" required />
         <FailedBox v-if="problem" :problem="problem" />
-        <v-btn type="submit" color="primary" block :loading="busy">Sign in</v-btn>
+        <button class="act full enter" type="submit" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</button>
       </form>
     </section>
     <section v-if="groups.length" class="demo-side" aria-labelledby="demo-title">
@@ -64,6 +64,7 @@ const groups = computed(() => (['student', 'advisor', 'office'] as const).map(ro
 </template>
 
 <style scoped>
+.enter { width: 100%; min-height: 40px; }
 .sign-in { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); min-height: 100vh; }
 .form-side { padding: 56px 36px; background: var(--surface); border-right: 1px solid var(--line); }
 .mark { margin-bottom: 36px; }

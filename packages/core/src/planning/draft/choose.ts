@@ -4,7 +4,7 @@ import { evaluate } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { isTaken } from '../../requirements/candidates'
 import type { LineReport, ProgramReport } from '../../requirements/report'
-import { linesOfNode, type CourseLine, type Program, type RequirementNode } from '../../requirements/types'
+import type { CourseLine, Program, RequirementNode } from '../../requirements/types'
 import { ruleOf } from '../checks'
 import { readPrograms } from '../standing'
 import { reachedSlot, slotsFor, type Setting } from './setting'
@@ -200,5 +200,3 @@ function leastOfLine(line: CourseLine, courses: ReadonlyMap<string, Course>): Cr
   const byCount = fitting.slice(0, line.courses ?? 0).reduce((sum, credits) => sum + credits, 0)
   return Math.max(line.credits ?? 0, byCount)
 }
-
-export const linesOf = (program: Program) => program.areas.flatMap(linesOfNode)

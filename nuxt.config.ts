@@ -1,7 +1,3 @@
-import { fileURLToPath } from 'node:url'
-
-const core = fileURLToPath(new URL('./packages/core/src/index.ts', import.meta.url))
-
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
@@ -15,9 +11,8 @@ export default defineNuxtConfig({
   } },
   css: ['@fontsource-variable/atkinson-hyperlegible-next/index.css', '~/theme/base.css', '~/theme/commitment.css'],
   runtimeConfig: { session: { maxAge: 60 * 60 * 8, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: false } } },
-  alias: { '@ridgeway/core': core },
   compatibilityDate: '2026-01-01',
-  nitro: { alias: { '@ridgeway/core': core }, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
+  nitro: { typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
   eslint: { config: { stylistic: true } },

@@ -2,7 +2,6 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 const alias = {
-  '@ridgeway/core': fileURLToPath(new URL('./packages/core/src/index.ts', import.meta.url)),
   '#shared': fileURLToPath(new URL('./shared', import.meta.url)),
 }
 

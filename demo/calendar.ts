@@ -1,4 +1,6 @@
-import { LETTER_SCALE, type OpeningRule, type Site, type Term, type TravelTime } from '@ridgeway/core'
+import type { Site, Term, TravelTime } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import type { OpeningRule } from '@ridgeway/core/registration'
 
 export const INSTITUTION = {
   id: 1, name: 'Larkmoor College', zone: 'America/Denver', gradeScale: LETTER_SCALE, repeatPolicy: 'best' as const, creditPrice: 21400,

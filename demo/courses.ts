@@ -1,4 +1,4 @@
-import type { Course, OfferingPattern, Part, Season } from '@ridgeway/core'
+import type { Course, OfferingPattern, Part, Season } from '@ridgeway/core/catalog'
 
 /**
  * The catalog of Larkmoor College, all invented. One course a line:

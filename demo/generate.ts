@@ -1,7 +1,8 @@
-import {
-  bundlesOf, clashBetween, decideRun, freeSeats, isOffered, LETTER_SCALE, parseExpression, evaluate, termOrder,
-  type Bundle, type Course, type CourseItem, type Section, type Term,
-} from '@ridgeway/core'
+import { type Course, type CourseItem, isOffered, type Section, type Term, termOrder } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { evaluate, parseExpression } from '@ridgeway/core/prerequisites'
+import { decideRun, freeSeats } from '@ridgeway/core/registration'
+import { type Bundle, bundlesOf, clashBetween } from '@ridgeway/core/weeks'
 import { FAMILY_NAMES, GIVEN_NAMES } from './people'
 import { findProgram } from './programs'
 import type { Random } from './random'

@@ -1,4 +1,5 @@
-import { termOrder, type RequirementException } from '@ridgeway/core'
+import { termOrder } from '@ridgeway/core/catalog'
+import type { RequirementException } from '@ridgeway/core/requirements'
 import { findProgram } from './programs'
 
 /**

@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { LETTER_SCALE, programId, readProgramText, type Program } from '@ridgeway/core'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { type Program, programId } from '@ridgeway/core/requirements'
+import { readProgramText } from '@ridgeway/formats'
 import { COURSES } from './courses'
 
 const FOLDER = resolve(import.meta.dirname, 'programs')

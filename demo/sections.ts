@@ -1,4 +1,6 @@
-import { isOffered, type Course, type Delivery, type Meeting, type Section, type Session, type Term, type Weekday } from '@ridgeway/core'
+import {
+  type Course, type Delivery, isOffered, type Meeting, type Section, type Session, type Term, type Weekday,
+} from '@ridgeway/core/catalog'
 import type { Random } from './random'
 
 interface Slot { days: Weekday[], start: number }

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { planJsonSchema, programJsonSchema } from '@ridgeway/core'
+import { planJsonSchema, programJsonSchema } from '@ridgeway/formats'
 
 /** `tsx tools/file-schemas.ts`: writes the JSON Schemas of program and plan files into the documentation. Tests see to it that they are up to date. */
 for (const [name, schema] of [['program', programJsonSchema()], ['plan', planJsonSchema()]] as const) {

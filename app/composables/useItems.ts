@@ -1,4 +1,4 @@
-import { termProgress, type CourseItem } from '@ridgeway/core'
+import { type CourseItem, termProgress } from '@ridgeway/core/catalog'
 
 /** How an item is drawn and said, the same in every view. */
 export function useItems() {

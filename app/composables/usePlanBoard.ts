@@ -1,4 +1,5 @@
-import { shortTermName, termOrder, termPhase, type CourseItem, type PlanOperation, type Term } from '@ridgeway/core'
+import { type CourseItem, shortTermName, type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
+import type { PlanOperation } from '@ridgeway/core/planning'
 
 export interface Lane { id: string, title: string, hue: string, open: number, program: string }
 export const OFF_PATH = 'off-path'

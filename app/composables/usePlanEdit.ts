@@ -1,4 +1,5 @@
-import { formatCredits, type PlanOperation, type Standing } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { PlanOperation, Standing } from '@ridgeway/core/planning'
 
 /** Edits the plan and says in one line what the move changed. */
 export function usePlanEdit() {

@@ -1,4 +1,7 @@
-import { newEntryId, partnersOf, placeWithPartners, sayTerm, termPhase, type CourseItem, type LineReport, type PlanOperation, type Term } from '@ridgeway/core'
+import { type CourseItem, sayTerm, type Term, termPhase } from '@ridgeway/core/catalog'
+import { partnersOf, placeWithPartners, type PlanOperation } from '@ridgeway/core/planning'
+import { newEntryId } from '@ridgeway/core/record'
+import type { LineReport } from '@ridgeway/core/requirements'
 
 type Board = ReturnType<typeof usePlanBoard>
 /** A tile of the board: a course, or a place still to choose. */

@@ -1,4 +1,7 @@
-import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, receivePlan, sayOperation, seenPlan, type Plan, type PlanOperation, type PlanSync } from '@ridgeway/core'
+import {
+  applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, type Plan, type PlanOperation, type PlanSync, receivePlan,
+  sayOperation, seenPlan,
+} from '@ridgeway/core/planning'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem } from '~/composables/useApi'
 

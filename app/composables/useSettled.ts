@@ -1,4 +1,4 @@
-import type { ProgramReport, ReportInput } from '@ridgeway/core'
+import type { ProgramReport, ReportInput } from '@ridgeway/core/requirements'
 import SettleWorker from '~/workers/settle.worker?worker'
 
 /**

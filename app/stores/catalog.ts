@@ -1,5 +1,6 @@
-import type { Catalog, Course, Program, Site, Term, TravelTime } from '@ridgeway/core'
-import { termOrder } from '@ridgeway/core'
+import { type Course, type Site, type Term, termOrder, type TravelTime } from '@ridgeway/core/catalog'
+import type { Catalog } from '@ridgeway/core/planning'
+import type { Program } from '@ridgeway/core/requirements'
 
 /** The college's catalog, fetched once a session. */
 export const useCatalogStore = defineStore('catalog', () => {

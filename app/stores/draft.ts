@@ -1,4 +1,4 @@
-import type { Draft, DraftResult, DraftWishes } from '@ridgeway/core'
+import type { Draft, DraftResult, DraftWishes } from '@ridgeway/core/planning'
 import DraftWorker from '~/workers/draft.worker?worker'
 import type { DraftMessage } from '~/workers/draft.worker'
 

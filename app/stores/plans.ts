@@ -1,4 +1,6 @@
-import { linesOfProgram, readPlanCsv, readPlanJson, operationsBetween, EMPTY_PLAN, type Plan, type ReadPlan } from '@ridgeway/core'
+import { EMPTY_PLAN, operationsBetween, type Plan } from '@ridgeway/core/planning'
+import { linesOfProgram } from '@ridgeway/core/requirements'
+import { type ReadPlan, readPlanCsv, readPlanJson } from '@ridgeway/formats'
 import type { PlanHead } from '~~/server/services/plans'
 import { toProblem, type Problem } from '~/composables/useApi'
 

@@ -1,6 +1,8 @@
+import { reachOf } from '@ridgeway/core/planning'
 import {
-  explainUse, findUnreachable, programId, reachOf, tryProgram, type LineReport, type Program, type ProgramReport, type ProgramTrial, type UseChange,
-} from '@ridgeway/core'
+  explainUse, findUnreachable, type LineReport, type Program, programId, type ProgramReport, type ProgramTrial,
+  tryProgram, type UseChange,
+} from '@ridgeway/core/requirements'
 import { toProblem, type Problem } from '~/composables/useApi'
 
 export interface Grant { kind: 'substitution' | 'waiver', program: string, line: string, course: string | null, instead: string | null, reason: string }

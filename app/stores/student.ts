@@ -1,6 +1,9 @@
+import { nextSteps } from '@ridgeway/core/next'
 import {
-  applyAll, fromInstant, movesFor, nextSteps, projectPlan, readPace, readStanding, type Catalog, type Plan, type PlanCheck, type PlanOperation, type Standing,
-} from '@ridgeway/core'
+  applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
+  readStanding, type Standing,
+} from '@ridgeway/core/planning'
+import { fromInstant } from '@ridgeway/core/weeks'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
 

@@ -1,4 +1,4 @@
-import type { RowDecision } from '@ridgeway/core'
+import type { RowDecision } from '@ridgeway/core/registration'
 import type { BundleView, RunResult } from '~~/server/services/registration'
 import { toProblem, type Problem } from '~/composables/useApi'
 

@@ -1,4 +1,4 @@
-import { draftRest, type DraftRequest, type DraftResult } from '@ridgeway/core'
+import { type DraftRequest, draftRest, type DraftResult } from '@ridgeway/core/planning'
 
 export type DraftMessage = { kind: 'progress', share: number, words: string } | { kind: 'result', result: DraftResult, ms: number }
 

@@ -1,4 +1,4 @@
-import { readProgram, type ReportInput } from '@ridgeway/core'
+import { readProgram, type ReportInput } from '@ridgeway/core/requirements'
 
 /** Looks further than a page may take: the same reading with a far larger limit, away from the page. */
 const PATIENT = 6000

@@ -1,4 +1,7 @@
-import type { Catalog, Course, OpeningRule, Program, Site, Term, TravelTime } from '@ridgeway/core'
+import type { Course, Site, Term, TravelTime } from '@ridgeway/core/catalog'
+import type { Catalog } from '@ridgeway/core/planning'
+import type { OpeningRule } from '@ridgeway/core/registration'
+import type { Program } from '@ridgeway/core/requirements'
 import type { Database } from '../db/connect'
 import { Refusal } from './errors'
 

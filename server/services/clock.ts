@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
-import { fromInstant, type Instant, type LocalDate } from '@ridgeway/core'
+import type { Instant, LocalDate } from '@ridgeway/core/catalog'
+import { fromInstant } from '@ridgeway/core/weeks'
 import type { Executor } from '../db/connect'
 import { clockSetting } from '../db/schema'
 

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { missingParts } from '@ridgeway/core'
+import { missingParts } from '@ridgeway/core/weeks'
 import type { Database } from '../db/connect'
 import { findSections } from '../db/repositories/sections'
 import { inTransaction } from '../db/retry'

@@ -1,5 +1,6 @@
 import { and, asc, eq, gt, isNull } from 'drizzle-orm'
-import { applyAll, applyToPlan, creditRange, EMPTY_PLAN, formatCredits, type Course, type Plan, type PlanOperation } from '@ridgeway/core'
+import { type Course, creditRange, formatCredits } from '@ridgeway/core/catalog'
+import { applyAll, applyToPlan, EMPTY_PLAN, type Plan, type PlanOperation } from '@ridgeway/core/planning'
 import type { Database, Executor } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { comments, people, planEntries, planOperations, plans } from '../db/schema'

@@ -1,4 +1,5 @@
-import { programId, readProgramText, linesOfProgram, type FormatProblem } from '@ridgeway/core'
+import { linesOfProgram, programId } from '@ridgeway/core/requirements'
+import { type FormatProblem, readProgramText } from '@ridgeway/formats'
 import type { Database } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { ledger, programs } from '../db/schema'

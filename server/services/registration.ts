@@ -1,5 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
-import { bundlesOf, decideRun, describeTimes, type RowDecision, type Section } from '@ridgeway/core'
+import type { Section } from '@ridgeway/core/catalog'
+import { decideRun, type RowDecision } from '@ridgeway/core/registration'
+import { bundlesOf, describeTimes } from '@ridgeway/core/weeks'
 import type { Database } from '../db/connect'
 import { findSections } from '../db/repositories/sections'
 import { inTransaction } from '../db/retry'

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm'
-import { linesOfProgram, mergeItems, readPrograms, type Program } from '@ridgeway/core'
+import { mergeItems, readPrograms } from '@ridgeway/core/planning'
+import { linesOfProgram, type Program } from '@ridgeway/core/requirements'
 import type { Database } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { exceptions, ledger, milestones, records, registrations, usePins } from '../db/schema'

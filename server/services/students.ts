@@ -1,7 +1,10 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
-import {
-  earnedCredits, openingFor, readGates, standingAttempts, type CourseItem, type Gate, type Plan, type PlanEntry, type RequirementException, type Section, type StudentFile, type Term,
-} from '@ridgeway/core'
+import type { CourseItem, Section, Term } from '@ridgeway/core/catalog'
+import { earnedCredits } from '@ridgeway/core/grades'
+import type { Plan, PlanEntry, StudentFile } from '@ridgeway/core/planning'
+import { standingAttempts } from '@ridgeway/core/record'
+import { type Gate, openingFor, readGates } from '@ridgeway/core/registration'
+import type { RequirementException } from '@ridgeway/core/requirements'
 import type { Database, Executor } from '../db/connect'
 import * as s from '../db/schema'
 import { findTerm, loadCollege, type College } from './catalog'

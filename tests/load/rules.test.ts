@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { RowDecision } from '@ridgeway/core'
+import type { RowDecision } from '@ridgeway/core/registration'
 import type { RunResult } from '../../server/services/registration'
 import type { StudentState } from '../../server/services/students'
 import * as s from '../../server/db/schema'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { allocate, openByTier } from '@ridgeway/core'
+import { allocate, openByTier } from '@ridgeway/core/requirements'
 import { generateCase, type Case, type Shape } from './generate'
 import { loadHighs, solveReference } from './ilp'
 

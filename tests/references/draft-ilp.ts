@@ -1,4 +1,4 @@
-import { isOffered } from '@ridgeway/core'
+import { isOffered } from '@ridgeway/core/catalog'
 import { AHEAD, type DraftCase } from './generate-draft'
 import type { loadHighs } from './ilp'
 

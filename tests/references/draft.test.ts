@@ -1,5 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { applyAll, draftRest, EMPTY_PLAN, LETTER_SCALE, readStanding, type Catalog, type CourseItem, type DraftResult, type DraftWishes, type PlanEntry, type StudentFile } from '@ridgeway/core'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import {
+  applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_PLAN, type PlanEntry, readStanding,
+  type StudentFile,
+} from '@ridgeway/core/planning'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'
 import { TERMS } from '../../demo/calendar'

@@ -1,4 +1,8 @@
-import { isOffered, LETTER_SCALE, newEntryId, NO_WISHES, termPhase, type Catalog, type Course, type CourseLine, type DraftWishes, type PlanEntry, type Program, type Season, type StudentFile } from '@ridgeway/core'
+import { type Course, isOffered, type Season, termPhase } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { type Catalog, type DraftWishes, NO_WISHES, type PlanEntry, type StudentFile } from '@ridgeway/core/planning'
+import { newEntryId } from '@ridgeway/core/record'
+import type { CourseLine, Program } from '@ridgeway/core/requirements'
 import { TERMS } from '../../demo/calendar'
 import { Random } from '../../demo/random'
 

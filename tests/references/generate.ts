@@ -1,4 +1,4 @@
-import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from '@ridgeway/core'
+import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from '@ridgeway/core/requirements'
 import { Random } from '../../demo/random'
 
 /** Credits that one missing course stands for, where a line asks for credits as well: whole ones, as the product counts them. */

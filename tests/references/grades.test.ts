@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { classStanding, enrolmentStatus, gpa, LETTER_SCALE, weeklyHours, type CourseItem } from '@ridgeway/core'
+import { type CourseItem, weeklyHours } from '@ridgeway/core/catalog'
+import { classStanding, enrolmentStatus, gpa, LETTER_SCALE } from '@ridgeway/core/grades'
 
 const attempt = (credits: number, grade: string): CourseItem => ({ id: `${credits}${grade}`, course: 'AAA 100', term: '2025FA', credits: credits * 100, grade, state: 'completed', source: 'here' })
 

@@ -1,5 +1,5 @@
 import highsLoader from 'highs'
-import type { AllocationLine, AllocationTree } from '@ridgeway/core'
+import type { AllocationLine, AllocationTree } from '@ridgeway/core/requirements'
 import type { Case } from './generate'
 
 type Highs = Awaited<ReturnType<typeof highsLoader>>

@@ -1,6 +1,7 @@
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
-import { expandMeeting, findClash, type Meeting, type Weekday } from '@ridgeway/core'
+import type { Meeting, Weekday } from '@ridgeway/core/catalog'
+import { expandMeeting, findClash } from '@ridgeway/core/weeks'
 import { Random } from '../../demo/random'
 import { TERMS } from '../../demo/calendar'
 

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { compile, fitsLine, LETTER_SCALE, readPrograms, readProgram, type CourseItem, type Program, type ProgramReport } from '@ridgeway/core'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { readPrograms } from '@ridgeway/core/planning'
+import { compile, fitsLine, type Program, type ProgramReport, readProgram } from '@ridgeway/core/requirements'
 import { COURSES } from '../../demo/courses'
 import { findProgram, PROGRAMS } from '../../demo/programs'
 

@@ -1,4 +1,4 @@
-import { draftRest, type DraftResult } from '@ridgeway/core'
+import { draftRest, type DraftResult } from '@ridgeway/core/planning'
 import { DRAFT_TODAY, generateDraft } from '../../tests/references/generate-draft'
 import { earliestByProgramme } from '../../tests/references/draft-ilp'
 import { loadHighs } from '../../tests/references/ilp'

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
-import { EMPTY_PLAN } from '@ridgeway/core'
+import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import { loadDemo } from '../../demo/load'
 import type { Database } from '../../server/db/connect'
 import * as s from '../../server/db/schema'

@@ -1,10 +1,12 @@
-import { readProgram, readStanding, termOrder, type Catalog, type CourseItem, type PlanEntry, type StudentFile } from '@ridgeway/core'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { type CourseItem, termOrder } from '@ridgeway/core/catalog'
+import { type Catalog, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
+import { allocate, readProgram } from '@ridgeway/core/requirements'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'
 import { TERMS } from '../../demo/calendar'
 import { generateCase, type Case } from '../../tests/references/generate'
 import { loadHighs, solveReference } from '../../tests/references/ilp'
-import { allocate } from '@ridgeway/core'
 import { loadCollege } from '../../server/services/catalog'
 import { readStudent } from '../../server/services/students'
 import type { Database } from '../../server/db/connect'
@@ -59,7 +61,7 @@ function largePlan(): StudentFile {
 
 /** Everything that a move on the board reads again: both programs, all checks with their moves, loads, finish. */
 export async function benchRecheck(): Promise<Figure[]> {
-  const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: (await import('@ridgeway/core')).LETTER_SCALE, repeatPolicy: 'best' }
+  const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
   const file = largePlan()
   const future = TERMS.filter(term => term.start > '2026-11-09').sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const times = Array.from({ length: 120 }, (_, i) => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, shortTermName, type Term } from '@ridgeway/core'
+import { formatCredits, shortTermName, type Term } from '@ridgeway/core/catalog'
 import { BarChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'

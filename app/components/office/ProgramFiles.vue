@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { linesOfProgram, programId, writeProgramText } from '@ridgeway/core'
+import { linesOfProgram, programId } from '@ridgeway/core/requirements'
+import { writeProgramText } from '@ridgeway/formats'
 import type { ProgramCheck } from '~~/server/services/programs'
 import type { Problem } from '~/composables/useApi'
 

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { creditRange, describeOffering, evaluate, findLinks, formatCredits, isOffered, ruleOf, termPhase, type CourseItem, type PlanOperation, type Reason } from '@ridgeway/core'
+import { type CourseItem, creditRange, describeOffering, formatCredits, isOffered, termPhase } from '@ridgeway/core/catalog'
+import { findLinks, type PlanOperation } from '@ridgeway/core/planning'
+import { evaluate, type Reason, ruleOf } from '@ridgeway/core/prerequisites'
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
 const props = defineProps<{ item: CourseItem, movable: boolean, pinned: boolean }>()

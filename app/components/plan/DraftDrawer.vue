@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, sayDraft, sayTerm, shortTermName, termPhase, type Draft, type DraftWishes, type PlanOperation } from '@ridgeway/core'
+import { formatCredits, sayTerm, shortTermName, termPhase } from '@ridgeway/core/catalog'
+import { type Draft, type DraftWishes, type PlanOperation, sayDraft } from '@ridgeway/core/planning'
 
 /** Draft the rest: what is asked, the work with its progress, and up to three drafts to look at on the board before one is taken. */
 const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { findCandidates, formatCredits, type Candidate, type Placeholder, type PlanOperation } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { Placeholder, PlanOperation } from '@ridgeway/core/planning'
+import { type Candidate, findCandidates } from '@ridgeway/core/requirements'
 
 /** A place still to choose: what could stand here, soonest fit first, and how many credits it holds. */
 const props = defineProps<{ place: Placeholder, movable: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Links } from '@ridgeway/core'
+import type { Links } from '@ridgeway/core/planning'
 
 /** Curves from what comes first to the selected tile, and from it to what waits for it; drawn over the board, behind nothing and hindering nothing. */
 const props = defineProps<{ selected: string | null, links: Links | null, board: HTMLElement | null, redraw: unknown }>()

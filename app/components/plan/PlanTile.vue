@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiCommentTextOutline, mdiNoteTextOutline, mdiPin } from '@mdi/js'
-import { formatCredits, type CourseItem } from '@ridgeway/core'
+import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
 import type { TouchPlace } from '~/composables/useTouchDrag'
 
 /** A course on the board: dragged with mouse or finger, walked to with arrows, opened with Enter. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PlanCheck, PlanOperation } from '@ridgeway/core'
+import type { PlanCheck, PlanOperation } from '@ridgeway/core/planning'
 
 /** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
 const props = defineProps<{ checks: readonly PlanCheck[], at: string }>()

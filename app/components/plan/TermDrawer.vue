@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, termPhase, type PlanOperation, type Term } from '@ridgeway/core'
+import { formatCredits, type Term, termPhase } from '@ridgeway/core/catalog'
+import type { PlanOperation } from '@ridgeway/core/planning'
 
 /** One term of the plan: its load against the term's own limits and the student's wish, what is wrong, notes and comments. */
 const props = defineProps<{ term: Term }>()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, termPhase, type PlanOperation, type Wishes } from '@ridgeway/core'
+import { formatCredits, termPhase } from '@ridgeway/core/catalog'
+import type { PlanOperation, Wishes } from '@ridgeway/core/planning'
 
 /** What the student wishes for the terms ahead, how fast it goes, and the note on the plan as a whole. */
 const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()

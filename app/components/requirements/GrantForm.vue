@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LineReport } from '@ridgeway/core'
+import type { LineReport } from '@ridgeway/core/requirements'
 import type { Problem } from '~/composables/useApi'
 
 /** The advisor lifts a rule for this student: another course counts here, or the line is not asked. A reason is always kept. */

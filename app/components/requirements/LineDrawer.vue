@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { creditRange, findCandidates, newEntryId, termPhase, type Candidate, type LineReport, type Term } from '@ridgeway/core'
+import { creditRange, type Term, termPhase } from '@ridgeway/core/catalog'
+import { newEntryId } from '@ridgeway/core/record'
+import { type Candidate, findCandidates, type LineReport } from '@ridgeway/core/requirements'
 import type { Problem } from '~/composables/useApi'
 
 /** What a line asks, what counts and why, and what could fill it: placed straight into a term. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, type LineReport, type ProgramReport } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { LineReport, ProgramReport } from '@ridgeway/core/requirements'
 
 /** One program: its areas with their lines and choices, then the overlays that look across them. */
 const props = defineProps<{ report: ProgramReport, looking: boolean, main: boolean, selected: string | null, pointed: string | null }>()

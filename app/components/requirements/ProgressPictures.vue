@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, shortTermName, termPhase, type ProgramReport, type Standing } from '@ridgeway/core'
+import { formatCredits, shortTermName, termPhase } from '@ridgeway/core/catalog'
+import type { Standing } from '@ridgeway/core/planning'
+import type { ProgramReport } from '@ridgeway/core/requirements'
 import { BarChart, LineChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, type LineReport } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { LineReport } from '@ridgeway/core/requirements'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
 const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: string, pins?: Record<string, string> }>()

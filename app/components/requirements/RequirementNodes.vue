@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, type LineReport, type ReportNode } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { LineReport, ReportNode } from '@ridgeway/core/requirements'
 
 /** Lines and groups of an area, as deep as the program nests them; a choice shows what each branch still needs. */
 const props = defineProps<{

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ProgramReport } from '@ridgeway/core'
+import type { ProgramReport } from '@ridgeway/core/requirements'
 import type { Problem } from '~/composables/useApi'
 
 /** Rules about the program as a whole: total, averages, levels, credits taken here, milestones. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, type CourseItem } from '@ridgeway/core'
+import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
 import type { Problem } from '~/composables/useApi'
 
 /** One program of the comparison: when it could be finished, what carries over, what is open and what is lost. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, type CourseItem, type UseChange } from '@ridgeway/core'
+import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
+import type { UseChange } from '@ridgeway/core/requirements'
 import type { Problem } from '~/composables/useApi'
 
 /** Courses without a use, each with the reason, and what would change if it had one. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Commitment } from '@ridgeway/core'
+import type { Commitment } from '@ridgeway/core/catalog'
 
 /** One course, drawn by how firmly it is committed. The same block stands in every view. */
 const props = defineProps<{

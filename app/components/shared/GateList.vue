@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Gate } from '@ridgeway/core'
+import type { Gate } from '@ridgeway/core/registration'
 
 defineProps<{ gates: readonly Gate[], opensIn: string }>()
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
 import type { Problem } from '~/composables/useApi'
 
 /** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, seatsFor, type Section, type Weekday } from '@ridgeway/core'
+import { formatCredits, type Section, type Weekday } from '@ridgeway/core/catalog'
+import { seatsFor } from '@ridgeway/core/registration'
 import type { BundleView } from '~~/server/services/registration'
 
 /** One planned course with its bundles: when, where, how many seats, and in words whether it fits. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Term } from '@ridgeway/core'
+import type { Term } from '@ridgeway/core/catalog'
 
 /** Sessions of the term along its weeks, with the days without classes marked. */
 const props = defineProps<{ term: Term }>()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import { formatGpa } from '@ridgeway/core/grades'
 
 const staff = useStaffStore()
 const workingTerm = useWorkingTermStore()

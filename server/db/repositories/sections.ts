@@ -1,5 +1,5 @@
 import { and, asc, count, eq, inArray } from 'drizzle-orm'
-import type { Meeting, SeatPool, Section } from '@ridgeway/core'
+import type { Meeting, SeatPool, Section } from '@ridgeway/core/catalog'
 import type { Executor } from '../connect'
 import { meetings, seatPools, sections, waitlistEntries } from '../schema'
 

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { boolean, check, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
-import type { Course, Delivery, Meeting, Part, Program } from '@ridgeway/core'
+import type { Course, Delivery, Meeting, Part } from '@ridgeway/core/catalog'
+import type { Program } from '@ridgeway/core/requirements'
 import { jsonText } from './columns'
 import { terms } from './institution'
 

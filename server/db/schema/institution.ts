@@ -1,5 +1,7 @@
 import { boolean, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
-import type { GradeScale, RepeatPolicy, Season, Session, Weekday } from '@ridgeway/core'
+import type { Season, Session, Weekday } from '@ridgeway/core/catalog'
+import type { GradeScale } from '@ridgeway/core/grades'
+import type { RepeatPolicy } from '@ridgeway/core/record'
 import { instant, jsonText, localDate } from './columns'
 
 export const institution = mysqlTable('institution', {

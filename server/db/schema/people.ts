@@ -1,5 +1,5 @@
 import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
-import type { CourseItem } from '@ridgeway/core'
+import type { CourseItem } from '@ridgeway/core/catalog'
 import { instant, jsonText } from './columns'
 import { courses } from './catalog'
 

@@ -1,5 +1,5 @@
 import { boolean, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
-import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core'
+import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core/planning'
 import { instant, jsonText } from './columns'
 import { courses } from './catalog'
 import { terms } from './institution'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { comparePlans, formatCredits, readStanding, type Plan } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import { comparePlans, type Plan, readStanding } from '@ridgeway/core/planning'
 
 /** Two plans side by side: what stands where, credits, finish, and what each leaves open. */
 const student = useStudentStore()

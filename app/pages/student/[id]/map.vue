@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { graphlib, layout } from '@dagrejs/dagre'
-import { prerequisiteMap, programId, type CourseItem } from '@ridgeway/core'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import { prerequisiteMap } from '@ridgeway/core/planning'
+import { programId } from '@ridgeway/core/requirements'
 
 /** What opens what in a program: where the student stands, and which courses much else waits for. */
 const student = useStudentStore()

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa, termPhase, type NextStep } from '@ridgeway/core'
+import { formatCredits, termPhase } from '@ridgeway/core/catalog'
+import { formatGpa } from '@ridgeway/core/grades'
+import type { NextStep } from '@ridgeway/core/next'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, termPhase, type CourseItem } from '@ridgeway/core'
+import { type CourseItem, formatCredits, termPhase } from '@ridgeway/core/catalog'
 
 /** The whole plan on one landscape page: areas down, terms across. */
 const student = useStudentStore()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { findLinks, formatCredits, shortTermName, type CourseItem, type PlanCheck, type PlanOperation, type Term } from '@ridgeway/core'
+import { type CourseItem, formatCredits, shortTermName, type Term } from '@ridgeway/core/catalog'
+import { findLinks, type PlanCheck, type PlanOperation } from '@ridgeway/core/planning'
 import type { BoardTile } from '~/composables/usePlanMoves'
 import type { TouchPlace } from '~/composables/useTouchDrag'
 

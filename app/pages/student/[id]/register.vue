@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { describeTimes, formatCredits, type RowDecision } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import type { RowDecision } from '@ridgeway/core/registration'
+import { describeTimes } from '@ridgeway/core/weeks'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
 
 const student = useStudentStore()
 const catalog = useCatalogStore()

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa, type LineReport } from '@ridgeway/core'
+import { formatCredits } from '@ridgeway/core/catalog'
+import { formatGpa } from '@ridgeway/core/grades'
+import type { LineReport } from '@ridgeway/core/requirements'
 
 /** The whole standing on paper: made to be printed or kept as PDF, with the date and the catalog year it was read by. */
 const student = useStudentStore()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { weeklyMinutes, type Section } from '@ridgeway/core'
+import type { Section } from '@ridgeway/core/catalog'
+import { weeklyMinutes } from '@ridgeway/core/weeks'
 import type { BundleView } from '~~/server/services/registration'
 import type { Problem } from '~/composables/useApi'
 

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { creditFamily, earnedCredits, formatGpa, gpa, LETTER_SCALE, meetsGrade, standingAttempts, type Course, type CourseItem } from '../index'
+import type { Course, CourseItem } from '../catalog/types'
+import { creditFamily, standingAttempts } from '../record/attempts'
+import { earnedCredits, formatGpa, gpa } from './gpa'
+import { LETTER_SCALE, meetsGrade } from './scale'
 
 const attempt = (id: string, grade: string, values: Partial<CourseItem> = {}): CourseItem => ({ id, course: 'AAA 100', term: '2025FA', credits: 300, grade, state: 'completed', source: 'here', ...values })
 const none = new Map<string, Course>()

@@ -1,10 +1,16 @@
 import { describe, expect, it } from 'vitest'
+import { TERMS } from '../../../../demo/calendar'
 import { COURSES } from '../../../../demo/courses'
 import { PROGRAMS } from '../../../../demo/programs'
-import { TERMS } from '../../../../demo/calendar'
-import {
-  comparePlans, EMPTY_PLAN, findLinks, LETTER_SCALE, partnersOf, placeWithPartners, prerequisiteMap, readPace, readStanding, type Catalog, type CourseItem, type Plan, type PlanEntry,
-} from '../index'
+import type { CourseItem } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import { comparePlans } from './compare'
+import { findLinks, partnersOf, placeWithPartners } from './links'
+import { prerequisiteMap } from './opening-map'
+import { readPace } from './pace'
+import { EMPTY_PLAN, type Plan, type PlanEntry } from './plan'
+import { readStanding } from './standing'
+import type { Catalog } from './student-file'
 
 const courses = new Map(COURSES.map(course => [course.code, course]))
 const catalog: Catalog = { courses, programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }

@@ -2,18 +2,18 @@ import { formatCredits } from '../catalog/credits'
 import { describeOffering, isOffered, sayTerm, termOrder, termPhase } from '../catalog/terms'
 import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
 import { earnsCredit, type GradeScale } from '../grades/scale'
-import { evaluate, type StudentFacts } from '../prerequisites/evaluate'
-import { parseExpression } from '../prerequisites/parse'
-import { sayCondition } from '../prerequisites/print'
-import type { Expression } from '../prerequisites/types'
+import { evaluate } from '../prerequisites/evaluate'
+import { sayMissing } from '../prerequisites/print'
+import { ruleOf } from '../prerequisites/rule-of'
+import type { StudentFacts } from '../record/facts'
 import type { ProgramReport } from '../requirements/report'
-import { NO_WISHES, type PlanEntry, type PlanOperation, type Placeholder, type Wishes } from './plan'
+import { creditsIn } from './loads'
+import { NO_WISHES, type Placeholder, type PlanEntry, type Wishes } from './plan'
+import type { SignedTerm } from './student-file'
 
 export type CheckKind
   = | 'prerequisite' | 'corequisite' | 'not offered' | 'over the cap' | 'under the wish' | 'term off' | 'past the wished finish' | 'already passed' | 'repeat limit' | 'excluded'
     | 'counts for nothing' | 'not reached' | 'gpa' | 'term over' | 'differs from sign-off' | 'differs from registration' | 'to choose'
-
-export interface PlanMove { label: string, operations: PlanOperation[] }
 
 export interface PlanCheck {
   /** Stable while the problem stays: kind, item or term. */
@@ -27,9 +27,6 @@ export interface PlanCheck {
   term: TermCode | null
   words: string
 }
-
-/** The advisor's release of a term, with the entries that were agreed. */
-export interface SignedTerm { term: TermCode, copy: readonly PlanEntry[] }
 
 export interface CheckInput {
   entries: readonly PlanEntry[]
@@ -168,16 +165,6 @@ export function heldCredits(report: ProgramReport, placeholders: readonly Placeh
   }, 0)
 }
 
-/** A plan entry's id is made of course and term at the time of placing: the same placement by two people is the same entry. */
-export function newEntryId(course: string, term: TermCode): string {
-  return `${course.replace(' ', '')}-${term}`
-}
-
-export function creditsIn(items: readonly CourseItem[], term: TermCode, placeholders: readonly Placeholder[] = []): Credits {
-  const held = placeholders.reduce((sum, placeholder) => sum + (placeholder.term === term ? placeholder.credits : 0), 0)
-  return items.reduce((sum, item) => sum + (item.term === term && item.state !== 'completed' ? item.credits : 0), held)
-}
-
 function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind: 'already passed' | 'repeat limit' | 'excluded', words: string } | null {
   const others = input.items.filter(other => other.id !== item.id && (other.state !== 'completed' || earnsCredit(input.scale, other.grade)))
   const excluded = others.find(other => course.exclusions.includes(other.course))
@@ -189,27 +176,4 @@ function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind
   if (!first || blocking.length < course.repeatLimit) return null
   const words = first.state === 'completed' ? `passed with ${first.grade}` : `${first.state} in another term`
   return { kind: course.repeatLimit > 1 ? 'repeat limit' : 'already passed', words: `${course.code} is ${words}; it gives credit ${course.repeatLimit === 1 ? 'once' : `${course.repeatLimit} times`}.` }
-}
-
-const parsed = new Map<string, Expression | null>()
-
-/** The rule of a catalog text; the catalog is checked when it is loaded, so an unreadable text here is a fault. */
-export function ruleOf(text: string): Expression | null {
-  const known = parsed.get(text)
-  if (known !== undefined) return known
-  const result = parseExpression(text)
-  if (!result.ok) throw new Error(`the rule "${text}" cannot be read at ${result.problem.at}: ${result.problem.message}`)
-  parsed.set(text, result.expression)
-  return result.expression
-}
-
-/** Says the smallest missing sets: "CHY 120 with C or better; or MTH 140 and STT 201". */
-export function sayMissing(missing: Expression[][], items: readonly CourseItem[]): string {
-  return missing.slice(0, 2).map(set => set.map((expression) => {
-    const words = sayCondition(expression)
-    if (expression.kind !== 'course') return words
-    const item = items.find(i => i.course === expression.course)
-    if (!item) return `${words} first, which is not in the plan`
-    return item.state === 'completed' ? `${words} (you have ${item.grade})` : `${words} first, which is ${item.state} for ${item.term}`
-  }).join(' and ')).join('; or ')
 }

@@ -1,6 +1,6 @@
 import { termOrder } from '../catalog/terms'
 import type { CourseCode, Credits, TermCode } from '../catalog/types'
-import type { LineState } from '../requirements/report'
+import type { LineState } from '../requirements/types'
 import type { Plan } from './plan'
 import type { Standing } from './standing'
 

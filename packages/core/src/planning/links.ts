@@ -1,8 +1,10 @@
 import { termOrder } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, TermCode } from '../catalog/types'
-import { coursesIn, evaluate, type EvaluationContext, type StudentFacts } from '../prerequisites/evaluate'
 import type { GradeScale } from '../grades/scale'
-import { newEntryId, ruleOf } from './checks'
+import { coursesIn, evaluate, type EvaluationContext } from '../prerequisites/evaluate'
+import { ruleOf } from '../prerequisites/rule-of'
+import type { StudentFacts } from '../record/facts'
+import { newEntryId } from '../record/ids'
 import type { PlanEntry, PlanOperation } from './plan'
 
 export interface LinkInput {

@@ -1,8 +1,10 @@
 import { isOffered, termOrder, termPhase } from '../catalog/terms'
 import type { CourseItem, Term, TermCode } from '../catalog/types'
 import { evaluate } from '../prerequisites/evaluate'
+import { ruleOf } from '../prerequisites/rule-of'
+import { newEntryId } from '../record/ids'
 import type { ProgramReport } from '../requirements/report'
-import { findProblems, newEntryId, ruleOf, type CheckInput, type PlanCheck, type PlanMove } from './checks'
+import { type CheckInput, findProblems, type PlanCheck } from './checks'
 import { applyAll, EMPTY_PLAN, type Plan, type PlanEntry, type PlanOperation } from './plan'
 
 /** How many moves are offered for one problem. */
@@ -138,3 +140,5 @@ function placeMissing(problem: PlanCheck, entry: PlanEntry, input: MoveInput, fu
       : placesFor(only.course, input, places)
   })
 }
+
+export interface PlanMove { label: string, operations: PlanOperation[] }

@@ -1,9 +1,9 @@
+import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem } from '../catalog/types'
 import { coursesIn } from '../prerequisites/evaluate'
+import { ruleOf } from '../prerequisites/rule-of'
 import type { Expression } from '../prerequisites/types'
-import { matchesFilter } from '../catalog/filter'
 import { linesOfProgram, type Program } from '../requirements/types'
-import { ruleOf } from './checks'
 
 /** A course on the map of what opens what. */
 export interface MapCourse {

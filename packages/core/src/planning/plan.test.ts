@@ -1,8 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { COURSES } from '../../../../demo/courses'
 import { TERMS } from '../../../../demo/calendar'
-import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, operationsBetween, receivePlan, sayOperation, seenPlan, type Plan, type PlanOperation, type PlanSync } from '../index'
+import { COURSES } from '../../../../demo/courses'
+import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, operationsBetween, type Plan, type PlanOperation } from './plan'
+import { type PlanSync, receivePlan, seenPlan } from './sync'
+import { sayOperation } from './words'
 
 const CODES = COURSES.slice(0, 8).map(course => course.code)
 const TERM_CODES = TERMS.slice(-5).map(term => term.code)

@@ -1,12 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { TERMS } from '../../../../demo/calendar'
 import { COURSES } from '../../../../demo/courses'
 import { PROGRAMS } from '../../../../demo/programs'
-import { TERMS } from '../../../../demo/calendar'
-import {
-  applyAll, EMPTY_PLAN, findCandidates, LETTER_SCALE, mergeItems, movesFor, nextSteps, NO_WISHES, readStanding,
-  type Catalog, type CourseItem, type PlanEntry, type StudentFile,
-} from '../index'
+import type { CourseItem } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import { nextSteps } from '../next/next-steps'
+import { findCandidates } from '../requirements/candidates'
+import { applyAll, EMPTY_PLAN, mergeItems, NO_WISHES, type PlanEntry } from './plan'
+import { movesFor, readStanding } from './standing'
+import type { Catalog, StudentFile } from './student-file'
 
 const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
 const TODAY = '2026-11-09'

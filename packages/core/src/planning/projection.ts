@@ -1,9 +1,10 @@
 import { isOffered, termOrder, termPhase } from '../catalog/terms'
 import type { Course, CourseItem, LocalDate, Term, TermCode } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
-import { evaluate, type Reason, type StudentFacts } from '../prerequisites/evaluate'
-import { ruleOf } from './checks'
-import { chainTo, criticalPath, type Activity, type Dependency } from './critical-path'
+import { evaluate, type Reason } from '../prerequisites/evaluate'
+import { ruleOf } from '../prerequisites/rule-of'
+import type { StudentFacts } from '../record/facts'
+import { type Activity, chainTo, criticalPath, type Dependency } from './critical-path'
 import type { PlanEntry } from './plan'
 
 /** Where one planned course can stand without moving the finish. */

@@ -1,53 +1,17 @@
-import { termOrder, termPhase } from '../catalog/terms'
-import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
-import { formatCredits, weeklyHours } from '../catalog/credits'
-import { earnedCredits, gpa, standingAttempts, type Gpa, type RepeatPolicy } from '../grades/gpa'
-import type { GradeScale } from '../grades/scale'
-import { enrolmentStatus, type EnrolmentStatus } from '../grades/status'
-import type { StudentFacts } from '../prerequisites/evaluate'
+import { formatCredits } from '../catalog/credits'
+import { termOrder } from '../catalog/terms'
+import type { CourseItem, Credits, LocalDate, TermCode } from '../catalog/types'
+import { earnedCredits, gpa, type Gpa } from '../grades/gpa'
+import { standingAttempts } from '../record/attempts'
+import type { StudentFacts } from '../record/facts'
 import { Reach, type ReachInput } from '../requirements/reach'
-import { readProgram, type ProgramReport, type ReportInput, type SharedUse } from '../requirements/report'
-import type { Program, RequirementException, SharingRule } from '../requirements/types'
-import { checkPlan, creditsIn, heldCredits, type CheckInput, type PlanCheck, type PlanMove, type SignedTerm } from './checks'
-import { findMoves } from './moves'
-import { mergeItems, type PlanEntry, type Placeholder, type Wishes } from './plan'
-
-/** Everything about one student that the rules read. */
-export interface StudentFile {
-  /** Completed, under way and registered items. */
-  record: CourseItem[]
-  entries: PlanEntry[]
-  placeholders?: Placeholder[]
-  wishes?: Wishes
-  signedOff?: SignedTerm[]
-  /** `HYD 230 2027SP` for each course whose bundle is chosen. */
-  picked: string[]
-  programs: string[]
-  placements: Record<string, number>
-  permissions: string[]
-  capRaised: Record<TermCode, Credits>
-  /** Uses pinned for items that are not in the plan: `item` is the item's id. */
-  usePins?: { item: string, program: string, line: string }[]
-  exceptions?: RequirementException[]
-  /** Milestones done, `WSC-BS/portfolio`. */
-  milestones?: string[]
-}
-
-export interface Catalog {
-  courses: ReadonlyMap<string, Course>
-  programs: readonly Program[]
-  terms: readonly Term[]
-  scale: GradeScale
-  repeatPolicy: RepeatPolicy
-}
-
-export interface TermLoad {
-  term: TermCode
-  credits: Credits
-  hours: number
-  status: EnrolmentStatus
-  overCap: boolean
-}
+import { type ProgramReport, readProgram, type ReportInput, type SharedUse } from '../requirements/report'
+import type { Program, SharingRule } from '../requirements/types'
+import { type CheckInput, checkPlan, heldCredits, type PlanCheck } from './checks'
+import { loadOf, type TermLoad } from './loads'
+import { findMoves, type PlanMove } from './moves'
+import { mergeItems, type PlanEntry } from './plan'
+import type { Catalog, StudentFile } from './student-file'
 
 export interface Standing {
   items: CourseItem[]
@@ -151,18 +115,6 @@ export function reachOf(file: StudentFile, catalog: Pick<Catalog, 'courses' | 't
     items: file.record, programs, placements: file.placements, permissions: file.permissions, courses: catalog.courses, terms: catalog.terms, scale: catalog.scale, today,
   }
   return { reach: new Reach(input), input }
-}
-
-function loadOf(term: Term, items: readonly CourseItem[], file: StudentFile, today: LocalDate): TermLoad {
-  const past = termPhase(term, today) === 'past'
-  const credits = past
-    ? items.reduce((sum, item) => sum + (item.term === term.code && item.source === 'here' ? item.credits : 0), 0)
-    : creditsIn(items, term.code, file.placeholders)
-  const weeks = Math.round((Date.parse(term.end) - Date.parse(term.start)) / 604_800_000)
-  return {
-    term: term.code, credits, hours: weeklyHours(credits, weeks), status: enrolmentStatus(credits, term.fullTime),
-    overCap: !past && credits > (file.capRaised[term.code] ?? term.loadCap),
-  }
 }
 
 function lastTerm(items: readonly { term: TermCode | null }[]): TermCode | null {

@@ -1,22 +1,14 @@
 import { termOrder } from '../catalog/terms'
 import type { Course, CourseItem, TermCode } from '../catalog/types'
+import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
 import { classStanding, STANDING_CREDITS } from '../grades/status'
-import { earnsCredit, meetsGrade, type GradeScale } from '../grades/scale'
+import type { StudentFacts } from '../record/facts'
 import { sayCondition } from './print'
 import type { Expression } from './types'
 
 /** How firmly a rule is met, best first. */
 export type Firmness = 'passed' | 'if passed' | 'if planned' | 'unmet'
 const FIRMNESS: readonly Firmness[] = ['passed', 'if passed', 'if planned', 'unmet']
-
-/** What a student brings to a rule. */
-export interface StudentFacts {
-  items: readonly CourseItem[]
-  programs: readonly string[]
-  placements: Readonly<Record<string, number>>
-  /** Courses for which permission was given, or the rule was lifted by an exception. */
-  permissions: readonly string[]
-}
 
 export interface Evaluation {
   firmness: Firmness

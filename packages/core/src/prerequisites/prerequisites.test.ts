@@ -1,6 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { evaluate, LETTER_SCALE, parseExpression, printExpression, findCycle, coursesIn, type Course, type CourseItem, type Expression, type StudentFacts } from '../index'
+import type { Course, CourseItem } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import type { StudentFacts } from '../record/facts'
+import { findCycle } from './cycles'
+import { coursesIn, evaluate } from './evaluate'
+import { parseExpression } from './parse'
+import { printExpression } from './print'
+import type { Expression } from './types'
 
 const course = (code: string, rule: Partial<Course> = {}): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: [], prerequisite: '', corequisite: '',

@@ -1,4 +1,5 @@
 import { formatCredits } from '../catalog/credits'
+import type { CourseItem } from '../catalog/types'
 import type { Expression } from './types'
 
 /** The text form of a rule; `parseExpression(printExpression(e))` gives `e` again. */
@@ -36,4 +37,15 @@ export function sayCondition(expression: Expression): string {
     case 'any': return expression.of.map(sayCondition).join(' or ')
     case 'atLeast': return `${expression.n} of ${expression.of.map(sayCondition).join(', ')}`
   }
+}
+
+/** Says the smallest missing sets: "CHY 120 with C or better; or MTH 140 and STT 201". */
+export function sayMissing(missing: Expression[][], items: readonly CourseItem[]): string {
+  return missing.slice(0, 2).map(set => set.map((expression) => {
+    const words = sayCondition(expression)
+    if (expression.kind !== 'course') return words
+    const item = items.find(i => i.course === expression.course)
+    if (!item) return `${words} first, which is not in the plan`
+    return item.state === 'completed' ? `${words} (you have ${item.grade})` : `${words} first, which is ${item.state} for ${item.term}`
+  }).join(' and ')).join('; or ')
 }

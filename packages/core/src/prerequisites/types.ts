@@ -1,5 +1,5 @@
-import type { ClassStanding } from '../grades/status'
 import type { CourseCode, Credits } from '../catalog/types'
+import type { ClassStanding } from '../grades/status'
 
 /** A prerequisite or corequisite rule. */
 export type Expression

@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { decideRun, LETTER_SCALE, readGates, type Course, type CourseItem, type DecisionContext, type GateInput, type Meeting, type RefusalCode, type Section, type Term } from '../index'
+import type { Course, CourseItem, Meeting, Section, Term } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import { decideRun, type DecisionContext, type RefusalCode } from './decide'
+import { type GateInput, readGates } from './gates'
 
 const term = { code: '2027SP', name: 'Spring 2027', season: 'spring', year: 2027, noClass: [], movedDays: [], loadCap: 1800 } as unknown as Term
 const course = (code: string, rule: Partial<Course> = {}): [string, Course] => [code, {

@@ -1,10 +1,12 @@
-import { describeOffering, isOffered, termOrder } from '../catalog/terms'
 import { matchesFilter } from '../catalog/filter'
-import type { Course, CourseItem, Term } from '../catalog/types'
+import { describeOffering, isOffered, termOrder } from '../catalog/terms'
+import type { Course, Term } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
-import { earnsCredit, meetsGrade } from '../grades/scale'
-import { ruleOf, sayMissing } from '../planning/checks'
-import { evaluate, type StudentFacts } from '../prerequisites/evaluate'
+import { evaluate } from '../prerequisites/evaluate'
+import { sayMissing } from '../prerequisites/print'
+import { ruleOf } from '../prerequisites/rule-of'
+import type { StudentFacts } from '../record/facts'
+import { isExcluded, isTaken } from '../record/repeats'
 import type { LineReport } from './report'
 
 export interface Candidate {
@@ -69,21 +71,3 @@ function sayBlocked(course: Course, term: Term, { facts, courses, scale }: Candi
   const found = evaluate(ruleOf(course.prerequisite), term.code, facts, { courses, scale, course: course.code })
   return found?.firmness === 'unmet' ? `needs ${sayMissing(found.missing, facts.items)}` : 'not offered in any term of the plan'
 }
-
-/**
- * Passed, under way or placed already: as often as it gives credit. A grade that is too low for the line and below C
- * may be repeated (common practice, no source).
- */
-export function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale, minGrade?: string): boolean {
-  const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course))
-    && (item.state !== 'completed' || (earnsCredit(scale, item.grade) && !mayRepeat(item, scale, minGrade))))
-  return had.length >= course.repeatLimit
-}
-
-const SUFFICIENT = 200
-const mayRepeat = (item: CourseItem, scale: GradeScale, minGrade?: string) =>
-  minGrade !== undefined && !meetsGrade(scale, item.grade, minGrade) && scale[item.grade ?? '']!.standsFor < SUFFICIENT
-
-/** No credit for both: the other course is passed, under way or placed. */
-const isExcluded = (course: Course, items: readonly CourseItem[], scale: GradeScale) =>
-  items.some(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(scale, item.grade)))

@@ -1,7 +1,7 @@
 import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
-import { meetsGrade, type GradeScale } from '../grades/scale'
-import type { AllocationLine, AllocationTree } from './allocation'
+import { type GradeScale, meetsGrade } from '../grades/scale'
+import type { AllocationLine, AllocationTree } from './allocation/problem'
 import type { CourseLine, Program, RequirementException, RequirementNode } from './types'
 
 /** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */

@@ -1,5 +1,5 @@
 import { formatCredits } from '../catalog/credits'
-import { readProgram, type LineReport, type ProgramReport, type ReportInput } from './report'
+import { type LineReport, type ProgramReport, readProgram, type ReportInput } from './report'
 
 /** What would change if a course counted on another line than it does. */
 export interface UseChange {

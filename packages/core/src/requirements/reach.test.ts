@@ -1,5 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { earliestFinish, findUnreachable, LETTER_SCALE, Reach, readProgram, tryProgram, type Area, type Course, type CourseItem, type CourseLine, type Program, type ReachInput, type Term } from '../index'
+import type { Course, CourseItem, Term } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import { earliestFinish, findUnreachable, Reach, type ReachInput } from './reach'
+import { readProgram } from './report'
+import { tryProgram } from './trial'
+import type { Area, CourseLine, Program } from './types'
 
 const course = (code: string, values: Partial<Course> = {}): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: [], prerequisite: '', corequisite: '',

@@ -1,11 +1,11 @@
-import { isOffered, sayTerm, termOrder, termsAhead } from '../catalog/terms'
 import { matchesFilter } from '../catalog/filter'
+import { isOffered, sayTerm, termOrder, termsAhead } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
-import { earnsCredit, meetsGrade, type GradeScale } from '../grades/scale'
+import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
 import { STANDING_CREDITS } from '../grades/status'
-import { ruleOf } from '../planning/checks'
+import { ruleOf } from '../prerequisites/rule-of'
 import type { Expression } from '../prerequisites/types'
-import { isTaken } from './candidates'
+import { isTaken } from '../record/repeats'
 import type { LineReport, ProgramReport } from './report'
 
 export interface ReachInput {

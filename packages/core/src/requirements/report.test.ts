@@ -1,6 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { creditFamily, describeLine, explainUse, LETTER_SCALE, matchesFilter, readProgram, type Area, type Course, type CourseItem, type CourseLine, type Program, type RequirementNode } from '../index'
+import { matchesFilter } from '../catalog/filter'
+import type { Course, CourseItem } from '../catalog/types'
+import { LETTER_SCALE } from '../grades/scale'
+import { creditFamily } from '../record/attempts'
+import { explainUse } from './explain'
+import { readProgram } from './report'
+import type { Area, CourseLine, Program, RequirementNode } from './types'
+import { describeLine } from './words'
 
 const course = (code: string, values: Partial<Course> = {}): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: [], prerequisite: '', corequisite: '',

@@ -1,15 +1,14 @@
 import { termOrder } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
-import { meetsGrade, type GradeScale } from '../grades/scale'
-import { creditFamily, standingAttempts, type RepeatPolicy } from '../grades/gpa'
-import { allocate, compareTiers, lineOpenByTier, type AllocationItem, type AllocationLimit, type AllocationLine } from './allocation'
-import { compile, fitsLine, needOf, withItems, type CompileContext, type CompiledLine } from './compile'
-import { openCredits } from './line-states'
+import { type GradeScale, meetsGrade } from '../grades/scale'
+import { creditFamily, type RepeatPolicy, standingAttempts } from '../record/attempts'
+import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
+import { openCredits } from './allocation/line-states'
+import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
+import { compile, type CompileContext, type CompiledLine, fitsLine, needOf, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
-import type { CourseLine, Hue, Program, ProgramKind, RequirementException, RequirementNode } from './types'
+import type { CourseLine, Hue, LineState, Program, ProgramKind, RequirementException, RequirementNode } from './types'
 import { describeLine, sayLacking } from './words'
-
-export type LineState = 'met' | 'under way' | 'covered' | 'open'
 
 /** A course's use by a line. */
 export interface Use { item: CourseItem, credits: Credits, substituted: boolean }

@@ -1,10 +1,10 @@
 import { formatCredits } from '../catalog/credits'
 import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseItem, Credits } from '../catalog/types'
-import { formatGpa, gpa, standingAttempts, type RepeatPolicy } from '../grades/gpa'
+import { formatGpa, gpa } from '../grades/gpa'
 import type { GradeScale } from '../grades/scale'
-import type { LineState } from './report'
-import type { Program, ProgramRule } from './types'
+import { type RepeatPolicy, standingAttempts } from '../record/attempts'
+import type { LineState, Program, ProgramRule } from './types'
 
 /** A rule about the whole program, read: what it asks, what there is, and whether it can still be reached. */
 export interface RuleReport {

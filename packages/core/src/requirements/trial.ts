@@ -1,6 +1,7 @@
 import type { CourseItem, Credits } from '../catalog/types'
-import { earliestFinish, findUnreachable, type EarliestFinish, type Reach, type ReachInput } from './reach'
-import { readProgram, type ProgramReport, type ReportInput } from './report'
+import type { Reach, EarliestFinish, ReachInput } from './reach'
+import { earliestFinish, findUnreachable } from './reach'
+import { type ProgramReport, readProgram, type ReportInput } from './report'
 
 /** A program read against a record that may have been made for another one. */
 export interface ProgramTrial {

@@ -74,3 +74,5 @@ export function linesOfNode(node: RequirementNode): CourseLine[] {
 
 /** Every line of a program, base tree first, then overlays. */
 export const linesOfProgram = (program: Program) => [...program.areas.flatMap(linesOfNode), ...program.overlays]
+
+export type LineState = 'met' | 'under way' | 'covered' | 'open'

@@ -1,5 +1,5 @@
 import type { Course, Section, Term, TravelTime } from '../catalog/types'
-import { clockTime, expandSection, findClash, type Clash, type Occurrence } from './meetings'
+import { type Clash, clockTime, expandSection, findClash, type Occurrence } from './meetings'
 
 /** A lecture with the lab or tutorial that goes with it; chosen as one. */
 export interface Bundle {

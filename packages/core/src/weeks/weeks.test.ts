@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { bundlesOf, clashBetween, expandMeeting, findClash, fromInstant, toInstant, weekdayOf, type Meeting, type Section, type Weekday } from '../index'
+import type { Meeting, Section, Weekday } from '../catalog/types'
+import { bundlesOf, clashBetween } from './bundles'
+import { expandMeeting, findClash, fromInstant, toInstant, weekdayOf } from './meetings'
 
 const calendar = { noClass: [{ date: '2027-01-18', name: 'Winter holiday' }], movedDays: [{ date: '2027-01-20', follows: 'M' as Weekday }] }
 const meeting = (values: Partial<Meeting> = {}): Meeting => ({ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11', last: '2027-01-29', site: 'larkmoor', room: '1', ...values })

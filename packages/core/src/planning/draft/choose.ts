@@ -1,13 +1,13 @@
 import { matchesFilter } from '../../catalog/filter'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
 import { evaluate } from '../../prerequisites/evaluate'
+import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
-import { isTaken } from '../../requirements/candidates'
+import { isTaken } from '../../record/repeats'
 import type { LineReport, ProgramReport } from '../../requirements/report'
 import type { CourseLine, Program, RequirementNode } from '../../requirements/types'
-import { ruleOf } from '../checks'
 import { readPrograms } from '../standing'
-import { reachedSlot, slotsFor, type Setting } from './setting'
+import { reachedSlot, type Setting, slotsFor } from './setting'
 
 /** How often what is open is read again; each round places a course for every line that lacks one. */
 const MOST_ROUNDS = 40

@@ -1,19 +1,21 @@
 import { formatCredits } from '../../catalog/credits'
 import { sayTerm } from '../../catalog/terms'
-import type { CourseCode, Credits, LocalDate, TermCode } from '../../catalog/types'
+import type { CourseCode, Credits, TermCode } from '../../catalog/types'
 import { coursesIn } from '../../prerequisites/evaluate'
-import { newEntryId, ruleOf } from '../checks'
+import { ruleOf } from '../../prerequisites/rule-of'
+import { newEntryId } from '../../record/ids'
 import { applyAll, EMPTY_PLAN, type Plan, type PlanOperation } from '../plan'
-import { readStanding, type Catalog, type Standing, type StudentFile } from '../standing'
+import { readStanding, type Standing } from '../standing'
+import type { StudentFile } from '../student-file'
 import { FinishBounds } from './bound'
-import { chooseCourses, type Choice } from './choose'
+import { type Choice, chooseCourses } from './choose'
 import { evenOut, type Taste } from './even-out'
 import { earliestSlots, latestSlots } from './finish-bound'
-import { isSound, shortestSchedule, type ScheduleResult } from './list-schedule'
-import { findReason, type DraftReason } from './reason'
+import { isSound, type ScheduleResult, shortestSchedule } from './list-schedule'
 import { seeded } from './random'
-import { problemOf, settingOf, termAt, type DraftWishes, type Setting } from './setting'
-import type { Schedule, ScheduleProblem } from './types'
+import { type DraftReason, findReason } from './reason'
+import { problemOf, type Setting, settingOf, termAt } from './setting'
+import type { DraftRequest, Schedule, ScheduleProblem } from './types'
 
 export type DraftKind = 'soonest' | 'lighter' | 'suggested'
 
@@ -39,16 +41,6 @@ export type DraftResult
   = | { kind: 'drafts', drafts: Draft[] }
     | { kind: 'nothing open' }
     | { kind: 'impossible', reason: DraftReason }
-
-export interface DraftRequest {
-  file: StudentFile
-  catalog: Catalog
-  today: LocalDate
-  wishes: DraftWishes
-  seed?: number
-  /** How much of the work is done, 0 to 1, and what is being done. */
-  progress?: (share: number, words: string) => void
-}
 
 const TASTES: Record<DraftKind, Taste> = {
   soonest: { even: 1, suggested: 0.3, stay: 1.5, target: null },

@@ -1,6 +1,6 @@
 import type { Credits } from '../../catalog/types'
-import { overFrom } from './waits'
 import type { Schedule, ScheduleProblem } from './types'
+import { overFrom } from './waits'
 
 const STEPS = 6000
 

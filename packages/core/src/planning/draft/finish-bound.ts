@@ -1,6 +1,6 @@
 import type { Credits } from '../../catalog/types'
-import { overFrom, type Wait } from './waits'
-import type { ScheduleProblem } from './types'
+import type { ScheduleProblem, Wait } from './types'
+import { overFrom } from './waits'
 
 /** Earliest slot of every task, loads left aside: rules read with every task as early as it can be; Infinity where never. */
 export function earliestSlots({ tasks, waits, room }: ScheduleProblem): number[] {

@@ -1,6 +1,6 @@
 import { certainWaits, earliestSlots, finishBound, latestSlots } from './finish-bound'
-import { overFrom } from './waits'
 import type { Schedule, ScheduleProblem } from './types'
+import { overFrom } from './waits'
 
 /** How many orders are tried at most before the best schedule so far is taken. */
 const TRIES = 400

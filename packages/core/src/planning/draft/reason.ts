@@ -3,12 +3,12 @@ import { joinWords } from '../../catalog/filter'
 import { sayTerm } from '../../catalog/terms'
 import { findUnreachable } from '../../requirements/reach'
 import { readStanding } from '../standing'
-import { chooseCourses, type Choice } from './choose'
-import type { DraftRequest } from './draft'
-import { shortestSchedule } from './list-schedule'
 import { FinishBounds } from './bound'
+import { type Choice, chooseCourses } from './choose'
+import { shortestSchedule } from './list-schedule'
 import { seeded } from './random'
-import { isHeld, problemOf, settingOf, type Setting } from './setting'
+import { isHeld, problemOf, type Setting, settingOf } from './setting'
+import type { DraftRequest } from './types'
 
 /** Why no draft is possible: the fewest wishes and pins that cannot hold together, or what no wish can help. */
 export interface DraftReason {

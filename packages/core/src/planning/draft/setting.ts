@@ -1,23 +1,12 @@
 import { isOffered, termOrder, termPhase } from '../../catalog/terms'
 import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
+import { ruleOf } from '../../prerequisites/rule-of'
 import { Reach } from '../../requirements/reach'
-import { creditsIn, ruleOf } from '../checks'
+import { creditsIn } from '../loads'
 import { mergeItems, type PlanEntry } from '../plan'
-import type { Catalog, StudentFile } from '../standing'
-import { NOW, waitReader, type Wait } from './waits'
-import type { DraftFacts, ScheduleProblem, Task } from './types'
-
-/** What is asked of a draft besides covering everything that is open. */
-export interface DraftWishes {
-  /** Most credits in a term; null for the term's own cap. */
-  load: Credits | null
-  termsOff: readonly TermCode[]
-  latestFinish: TermCode | null
-  /** Summers for what is offered in no other season only, or for anything. */
-  summers: 'when needed' | 'freely'
-  /** What stays where it is: pinned courses, or all that is placed. */
-  around: 'pinned' | 'placed'
-}
+import type { Catalog, StudentFile } from '../student-file'
+import type { DraftFacts, DraftWishes, ScheduleProblem, Task, Wait } from './types'
+import { NOW, waitReader } from './waits'
 
 /** One student's terms ahead as a draft sees them: what stands firm, what can be moved, what room there is. */
 export interface Setting {

@@ -1,6 +1,6 @@
-import type { Course, Credits, Term } from '../../catalog/types'
+import type { Course, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
 import type { GradeScale } from '../../grades/scale'
-import type { Wait } from './waits'
+import type { Catalog, StudentFile } from '../student-file'
 
 /** What the terms ahead and the rules are, for a draft. */
 export interface DraftFacts {
@@ -39,3 +39,39 @@ export interface ScheduleProblem {
 
 /** A slot for every task. */
 export type Schedule = readonly number[]
+
+/**
+ * A prerequisite rule turned into what it waits for, so that "from which term on does it hold?" is a matter of numbers.
+ * Slots count the terms ahead from 0; -1 is before all of them.
+ */
+export type Wait
+  /** Holds from this slot on; Infinity never. */
+  = | { kind: 'from', slot: number }
+    /** Holds from `lag` slots after the task on. */
+    | { kind: 'task', task: number, lag: 0 | 1 }
+    /** Holds once so many more credits of these tasks, or of `others` that are not named yet, are taken in earlier slots. */
+    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], others: boolean }
+    /** Holds from the n-th earliest of its parts on. */
+    | { kind: 'some', n: number, of: Wait[] }
+
+export interface DraftRequest {
+  file: StudentFile
+  catalog: Catalog
+  today: LocalDate
+  wishes: DraftWishes
+  seed?: number
+  /** How much of the work is done, 0 to 1, and what is being done. */
+  progress?: (share: number, words: string) => void
+}
+
+/** What is asked of a draft besides covering everything that is open. */
+export interface DraftWishes {
+  /** Most credits in a term; null for the term's own cap. */
+  load: Credits | null
+  termsOff: readonly TermCode[]
+  latestFinish: TermCode | null
+  /** Summers for what is offered in no other season only, or for anything. */
+  summers: 'when needed' | 'freely'
+  /** What stays where it is: pinned courses, or all that is placed. */
+  around: 'pinned' | 'placed'
+}

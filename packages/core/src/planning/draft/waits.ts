@@ -2,21 +2,7 @@ import type { Course, CourseItem, Credits } from '../../catalog/types'
 import { earnsCredit, meetsGrade } from '../../grades/scale'
 import { STANDING_CREDITS } from '../../grades/status'
 import type { Expression } from '../../prerequisites/types'
-import type { DraftFacts, Task } from './types'
-
-/**
- * A prerequisite rule turned into what it waits for, so that "from which term on does it hold?" is a matter of numbers.
- * Slots count the terms ahead from 0; -1 is before all of them.
- */
-export type Wait
-  /** Holds from this slot on; Infinity never. */
-  = | { kind: 'from', slot: number }
-    /** Holds from `lag` slots after the task on. */
-    | { kind: 'task', task: number, lag: 0 | 1 }
-    /** Holds once so many more credits of these tasks, or of `others` that are not named yet, are taken in earlier slots. */
-    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], others: boolean }
-    /** Holds from the n-th earliest of its parts on. */
-    | { kind: 'some', n: number, of: Wait[] }
+import type { DraftFacts, Task, Wait } from './types'
 
 export const NOW: Wait = { kind: 'from', slot: -1 }
 const NEVER: Wait = { kind: 'from', slot: Infinity }

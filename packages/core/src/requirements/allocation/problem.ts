@@ -1,7 +1,3 @@
-import { findComponents } from './components'
-import { openCredits } from './line-states'
-import { ComponentSearch } from './search'
-
 /**
  * The best use of courses by requirement lines, exactly.
  *
@@ -62,46 +58,3 @@ export interface AllocationOptions {
   /** Nodes of the search, a component, before giving up the proof; each costs well under a millisecond. */
   nodeLimit?: number
 }
-
-const NODE_LIMIT = 250
-
-export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
-  const uses = items.map(() => -1)
-  let proved = true
-  let settled = true
-  let nodes = 0
-  for (const part of findComponents(items, lines, tree, options.limits ?? [])) {
-    const solved = new ComponentSearch(part, options.nodeLimit ?? NODE_LIMIT).run()
-    proved &&= solved.proved
-    settled &&= solved.settled
-    nodes += solved.nodes
-    part.itemIds.forEach((item, i) => {
-      const line = solved.uses[i]!
-      uses[item] = line < 0 ? -1 : part.lineIds[line]!
-    })
-  }
-  return { uses, open: openByTier(items, lines, tree, uses), proved, settled, nodes }
-}
-
-/** Credits that a line leaves open at each tier with these uses of it. */
-export function lineOpenByTier(line: AllocationLine, used: readonly { item: AllocationItem, index: number }[]): number[] {
-  return [0, 1, 2, 3].map((tier) => {
-    const filling = used.filter(({ item }) => item.tier <= tier)
-    const groups = line.spread ? new Set(filling.map(({ index }) => line.spread!.groupOf[index])).size : Infinity
-    return openCredits(line, filling.reduce((sum, { item }) => sum + item.credits, 0), filling.length, groups)
-  })
-}
-
-export const compareTiers = (a: readonly number[], b: readonly number[]) => a.reduce((decided, value, t) => decided || value - b[t]!, 0)
-
-/** Credits left open at each tier by a given assignment; choices take the branches that leave least open, firmest tier first. */
-export function openByTier(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, uses: readonly number[]): [number, number, number, number] {
-  const perLine = lines.map((line, l) => lineOpenByTier(line, items.flatMap((item, index) => uses[index] === l ? [{ item, index }] : [])))
-  const add = (a: number[], b: number[]) => a.map((value, t) => value + b[t]!)
-  const evaluate = (node: AllocationTree): number[] => 'line' in node
-    ? perLine[node.line]!
-    : node.of.map(evaluate).sort(compareTiers).slice(0, node.n).reduce(add, [0, 0, 0, 0])
-  return evaluate(tree) as [number, number, number, number]
-}
-
-export { openCredits }

@@ -1,6 +1,6 @@
 import type { Branch, Component } from './components'
-import type { Weights } from './objective'
 import type { LineStates } from './line-states'
+import type { Weights } from './objective'
 
 /**
  * What a node of the search still allows: `lines[i * lineCount + l]`, whether item i may stay without use,

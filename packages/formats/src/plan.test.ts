@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import { COURSES } from '../../../../demo/courses'
-import { TERMS } from '../../../../demo/calendar'
-import { planJsonSchema, readPlanCsv, readPlanJson, writePlanCsv, writePlanJson, type KnownCatalog, type Plan, type ReadPlan } from '../index'
+import type { Plan } from '@ridgeway/core/planning'
+import { TERMS } from '../../../demo/calendar'
+import { COURSES } from '../../../demo/courses'
+import { type KnownCatalog, planJsonSchema, type ReadPlan, readPlanCsv, readPlanJson, writePlanCsv, writePlanJson } from './plan'
 
 const courses = new Map(COURSES.map(course => [course.code, course]))
 const LINES = ['WSC-BS/voices', 'WSC-BS/field-seminar']
@@ -46,7 +47,7 @@ describe('a plan as JSON', () => {
     expect(read.ok ? '' : read.problems.map(one => one.message).join('\n')).toMatch(words)
   })
   it('has its schema in the documentation, up to date', async () => {
-    const documented = (await import('../../../../docs/formats/plan.schema.json')).default
+    const documented = (await import('../../../docs/formats/plan.schema.json')).default
     expect(JSON.parse(JSON.stringify(planJsonSchema()))).toEqual(documented)
   })
 })

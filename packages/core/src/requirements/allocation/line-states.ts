@@ -1,4 +1,4 @@
-import type { AllocationItem, AllocationLine } from './allocation'
+import type { AllocationItem, AllocationLine } from './problem'
 
 /** What a line still lacks, in credits, at a fill of `credits` and `courses` from so many `groups` (subjects). */
 export function openCredits(line: AllocationLine, credits: number, courses: number, groups = Infinity): number {

@@ -1,5 +1,5 @@
 import type { Component } from './components'
-import type { Domain, Relaxation } from './relaxation'
+import type { Relaxation, Domain } from './relaxation'
 
 /** How a descent ended: every better assignment was seen, or the budget ran out. */
 export type DescentEnd = 'complete' | 'out of budget'

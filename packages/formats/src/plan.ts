@@ -1,9 +1,8 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { formatCredits } from '../catalog/credits'
-import type { Course, Term } from '../catalog/types'
-import { newEntryId } from '../planning/checks'
-import { EMPTY_PLAN, type Plan } from '../planning/plan'
+import { type Course, formatCredits, type Term } from '@ridgeway/core/catalog'
+import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
+import { newEntryId } from '@ridgeway/core/record'
 
 /** Names the shape and its version; a file of another one is refused. */
 export const PLAN_FORMAT = 'ridgeway-plan/1'

@@ -1,9 +1,8 @@
 import { findNodeAtLocation, parseTree, printParseErrorCode, type Node as JsonNode, type ParseError } from 'jsonc-parser'
-import type { CourseFilter } from '../catalog/filter'
-import type { Course, Credits } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import { linesOfProgram, type CourseLine, type Program, type RequirementNode } from '../requirements/types'
-import { programSchema, type ProgramFile } from './program-schema'
+import type { Course, CourseFilter, Credits } from '@ridgeway/core/catalog'
+import type { GradeScale } from '@ridgeway/core/grades'
+import { type CourseLine, linesOfProgram, type Program, type RequirementNode } from '@ridgeway/core/requirements'
+import { type ProgramFile, programSchema } from './program-schema'
 
 /** Something wrong in a program file: where (1-based line and column), which part, and what to do. */
 export interface FormatProblem { line: number, column: number, path: string, message: string }

@@ -1,8 +1,8 @@
-import { linesOf, type Branch, type Component } from './components'
+import { type Branch, type Component, linesOf } from './components'
 import { Descent } from './descent'
 import { LineStates } from './line-states'
 import { foldWeights, type Weights } from './objective'
-import { Relaxation, type Domain } from './relaxation'
+import { type Domain, Relaxation } from './relaxation'
 
 /** Sweeps at the root and at every further node; more find better bounds, fewer look at more nodes. */
 const START_SWEEPS = 10

@@ -1,6 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LETTER_SCALE, programJsonSchema, readProgramText, writeProgramText, type Cap, type Course, type CourseFilter, type CourseLine, type Program } from '../index'
+import type { Course, CourseFilter } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import type { Cap, CourseLine, Program } from '@ridgeway/core/requirements'
+import { readProgramText, writeProgramText } from './program'
+import { programJsonSchema } from './program-schema'
 
 const course = (code: string): Course => ({
   code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: ['Places'], prerequisite: '', corequisite: '',
@@ -62,7 +66,7 @@ describe('readProgramText', () => {
 
 describe('the documented JSON Schema', () => {
   it('is the one that files are checked by', async () => {
-    const documented = (await import('../../../../docs/formats/program.schema.json')).default
+    const documented = (await import('../../../docs/formats/program.schema.json')).default
     expect(documented).toEqual(JSON.parse(JSON.stringify(programJsonSchema())))
   })
 })

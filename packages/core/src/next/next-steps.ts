@@ -1,6 +1,6 @@
-import type { Gate, GateKind } from '../registration/gates'
 import type { TermCode } from '../catalog/types'
-import type { PlanCheck } from './checks'
+import type { PlanCheck } from '../planning/checks'
+import type { Gate, GateKind } from '../registration/gates'
 
 /** The waypoint where a step is done. */
 export type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'

@@ -1,4 +1,4 @@
-import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from './allocation'
+import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from './problem'
 
 /** A node of the tree; `base + c` numbers the branches of a choice, -1 where all are needed. */
 export interface Branch { n: number, of: (Branch | { line: number })[], base: number }

@@ -1,0 +1,4 @@
+export * from './credits'
+export * from './filter'
+export * from './terms'
+export * from './types'

@@ -1,0 +1,3 @@
+export * from './gpa'
+export * from './scale'
+export * from './status'

@@ -1,0 +1,6 @@
+export * from './cycles'
+export * from './evaluate'
+export * from './parse'
+export * from './print'
+export * from './rule-of'
+export * from './types'

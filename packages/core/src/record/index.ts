@@ -1,0 +1,4 @@
+export * from './attempts'
+export * from './facts'
+export * from './ids'
+export * from './repeats'

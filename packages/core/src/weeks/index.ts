@@ -1,0 +1,2 @@
+export * from './bundles'
+export * from './meetings'

@@ -1,0 +1,3 @@
+export * from './plan'
+export * from './program'
+export * from './program-schema'

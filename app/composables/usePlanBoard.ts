@@ -1,5 +1,6 @@
-import { type CourseItem, shortTermName, type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
+import { type CourseItem, type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
 import type { PlanOperation } from '@ridgeway/core/planning'
+import { shortTermName } from '@ridgeway/words'
 
 export interface Lane { id: string, title: string, hue: string, open: number, program: string }
 export const OFF_PATH = 'off-path'

@@ -1,5 +1,5 @@
-import { formatCredits } from '@ridgeway/core/catalog'
 import type { PlanOperation, Standing } from '@ridgeway/core/planning'
+import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** Edits the plan and says in one line what the move changed. */
 export function usePlanEdit() {
@@ -25,7 +25,7 @@ export function usePlanEdit() {
     else if (after.finish) parts.push('finish unchanged')
     const old = new Set(before.checks.map(check => check.id))
     const now = new Set(after.checks.map(check => check.id))
-    for (const check of after.checks.filter(c => !old.has(c.id)).slice(0, 2)) parts.push(check.words)
+    for (const check of after.checks.filter(c => !old.has(c.id)).slice(0, 2)) parts.push(sayCheck(check))
     const mended = before.checks.filter(check => !now.has(check.id)).length
     if (mended > 0) parts.push(`${count(mended, 'problem')} mended`)
     return parts

@@ -1,7 +1,8 @@
-import { type CourseItem, sayTerm, type Term, termPhase } from '@ridgeway/core/catalog'
+import { type CourseItem, type Term, termPhase } from '@ridgeway/core/catalog'
 import { partnersOf, placeWithPartners, type PlanOperation } from '@ridgeway/core/planning'
 import { newEntryId } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
+import { sayTerm } from '@ridgeway/words'
 
 type Board = ReturnType<typeof usePlanBoard>
 /** A tile of the board: a course, or a place still to choose. */

@@ -1,4 +1,4 @@
-import type { Draft, DraftResult, DraftWishes } from '@ridgeway/core/planning'
+import type { Draft, DraftResult, DraftStage, DraftWishes } from '@ridgeway/core/planning'
 import DraftWorker from '~/workers/draft.worker?worker'
 import type { DraftMessage } from '~/workers/draft.worker'
 
@@ -7,7 +7,7 @@ export const useDraftStore = defineStore('draft', () => {
   const student = useStudentStore()
   const { today } = useNow()
   const running = ref(false)
-  const progress = ref({ share: 0, words: '' })
+  const progress = ref<{ share: number, stage: DraftStage | 'starting' }>({ share: 0, stage: 'starting' })
   const result = shallowRef<DraftResult | null>(null)
   const failed = ref('')
   const ms = ref(0)
@@ -26,12 +26,12 @@ export const useDraftStore = defineStore('draft', () => {
     result.value = null
     failed.value = ''
     running.value = true
-    progress.value = { share: 0, words: 'starting' }
+    progress.value = { share: 0, stage: 'starting' }
     const mine = new DraftWorker()
     worker = mine
     mine.onmessage = ({ data }: MessageEvent<DraftMessage>) => {
       if (data.kind === 'progress') {
-        progress.value = { share: data.share, words: data.words }
+        progress.value = { share: data.share, stage: data.stage }
         return
       }
       result.value = data.result

@@ -1,7 +1,7 @@
 import { reachOf } from '@ridgeway/core/planning'
 import {
-  explainUse, findUnreachable, type LineReport, type Program, programId, type ProgramReport, type ProgramTrial,
-  tryProgram, type UseChange,
+  explainUse, findUnreachable, type LineReport, type Lost, type Program, programId, type ProgramReport,
+  type ProgramTrial, tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
 import { toProblem, type Problem } from '~/composables/useApi'
 
@@ -22,7 +22,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
     : null)
 
   /** By program code: lines that nothing left can fill, with the reason. */
-  const unreachable = computed<Record<string, Record<string, string>>>(() => {
+  const unreachable = computed<Record<string, Record<string, Lost>>>(() => {
     const now = reach.value
     if (!now || !student.standing) return {}
     return Object.fromEntries(reports.value.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]))

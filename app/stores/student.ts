@@ -1,3 +1,4 @@
+import { nameOf } from '@ridgeway/core/catalog'
 import { nextSteps } from '@ridgeway/core/next'
 import {
   applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
@@ -105,7 +106,7 @@ export const useStudentStore = defineStore('student', () => {
     const term = workingTerm.term
     if (!student || !term || !standing.value) return []
     return nextSteps({
-      term: term.code, termName: term.name, gates: student.gates, checks: standing.value.checks, unpicked: unpicked.value, lineUp: student.lineUp.length,
+      term: nameOf(term), gates: student.gates, checks: standing.value.checks, unpicked: unpicked.value, lineUp: student.lineUp.length,
       plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length, openCredits: standing.value.open,
       offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w, hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) })),
       feesDue: fees.value.total > 0 ? { amount: money(fees.value.total), by: term.feesDue } : null, advisor: student.advisor?.name ?? null,
@@ -114,9 +115,8 @@ export const useStudentStore = defineStore('student', () => {
 
   /** Gates as they are at this second: the opening opens by itself. */
   const gates = computed(() => state.value?.gates.map((gate) => {
-    const from = state.value?.opening?.from
-    if (gate.kind !== 'opening' || gate.open || !from || from > instant.value) return gate
-    return { ...gate, open: true, words: 'open now', way: '' }
+    if (gate.kind !== 'opening' || gate.open || gate.from === null || gate.from > instant.value) return gate
+    return { ...gate, open: true }
   }) ?? [])
 
   usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {

@@ -1,6 +1,7 @@
 import { and, asc, eq, gt, isNull } from 'drizzle-orm'
-import { type Course, creditRange, formatCredits } from '@ridgeway/core/catalog'
+import type { Course } from '@ridgeway/core/catalog'
 import { applyAll, applyToPlan, EMPTY_PLAN, type Plan, type PlanOperation } from '@ridgeway/core/planning'
+import { creditRange, formatCredits } from '@ridgeway/words'
 import type { Database, Executor } from '../db/connect'
 import { inTransaction } from '../db/retry'
 import { comments, people, planEntries, planOperations, plans } from '../db/schema'

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
-import type { CourseItem, Section, Term } from '@ridgeway/core/catalog'
+import { type CourseItem, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
 import { earnedCredits } from '@ridgeway/core/grades'
 import type { Plan, PlanEntry, StudentFile } from '@ridgeway/core/planning'
 import { standingAttempts } from '@ridgeway/core/record'
@@ -82,7 +82,7 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   const openings = college.openings.filter(rule => rule.term === termCode)
   const opening = openingFor(openings, file.programs, earned)
   const gates = readGates({
-    termName: term.name, now: clock.now, zone: college.zone, openings, programs: file.programs, earned,
+    term: nameOf(term), now: clock.now, zone: college.zone, openings, programs: file.programs, earned,
     signedOff: signOff ? { by: signOff.by, on: signOff.at.slice(0, 10) } : null, signOffAsked: asked !== null, advisor: advisor?.name ?? null,
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
     programConfirmed: row.student.programConfirmed, programTitle: programs[0]?.title ?? '', termsAccepted: accepted?.at.slice(0, 10) ?? null,

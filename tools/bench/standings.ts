@@ -1,5 +1,5 @@
-import { LETTER_SCALE } from '@ridgeway/core/grades'
 import { type CourseItem, termOrder } from '@ridgeway/core/catalog'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
 import { type Catalog, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
 import { allocate, readProgram } from '@ridgeway/core/requirements'
 import { COURSES } from '../../demo/courses'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits, shortTermName, type Term } from '@ridgeway/core/catalog'
+import type { Term } from '@ridgeway/core/catalog'
+import { formatCredits, shortTermName } from '@ridgeway/words'
 import { BarChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'

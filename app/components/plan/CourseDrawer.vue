@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { type CourseItem, creditRange, describeOffering, formatCredits, isOffered, termPhase } from '@ridgeway/core/catalog'
+import { type CourseItem, isOffered, termPhase } from '@ridgeway/core/catalog'
 import { findLinks, type PlanOperation } from '@ridgeway/core/planning'
 import { evaluate, type Reason, ruleOf } from '@ridgeway/core/prerequisites'
+import { creditRange, describeOffering, formatCredits, sayBecause, sayCheck, sayMove } from '@ridgeway/words'
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
 const props = defineProps<{ item: CourseItem, movable: boolean, pinned: boolean }>()
@@ -52,10 +53,10 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <h2>{{ course.code }} {{ course.title }} <span class="second">· {{ creditRange(course) }}</span></h2>
         <p>{{ course.description }}</p>
         <div v-for="check in checks" :key="check.id" class="check">
-          <p :class="{ blocking: check.severity === 'blocker' }"><b>{{ check.words }}</b></p>
+          <p :class="{ blocking: check.severity === 'blocker' }"><b>{{ sayCheck(check) }}</b></p>
           <p v-if="check.moves.length && movable" class="moves">
             <span class="second small">Moves that mend it</span>
-            <button v-for="move in check.moves" :key="move.label" class="act" type="button" @click="emit('edit', move.operations, move.label)">{{ move.label }}</button>
+            <button v-for="{ move, operations } in check.moves" :key="sayMove(move)" class="act" type="button" @click="emit('edit', operations, sayMove(move))">{{ sayMove(move) }}</button>
           </p>
         </div>
       </div>
@@ -63,12 +64,12 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <p class="second small">Comes first</p>
         <p v-if="!course.prerequisite">Nothing.</p>
         <template v-else-if="before">
-          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ leaf.words }}</p>
+          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}</p>
         </template>
         <p v-else>{{ course.prerequisite }}</p>
         <template v-if="course.corequisite">
           <p class="second small">Goes with</p>
-          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ leaf.words }}</p>
+          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}</p>
           <p v-if="!beside">{{ course.corequisite }}</p>
         </template>
         <p v-if="waits.length"><span class="second small">Waits for it</span> {{ waits.join(', ') }}</p>

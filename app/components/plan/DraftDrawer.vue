@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, sayTerm, shortTermName, termPhase } from '@ridgeway/core/catalog'
-import { type Draft, type DraftWishes, type PlanOperation, sayDraft } from '@ridgeway/core/planning'
+import { termPhase } from '@ridgeway/core/catalog'
+import type { Draft, DraftWishes, PlanOperation } from '@ridgeway/core/planning'
+import { formatCredits, sayDraft, sayDraftReason, sayTerm, shortTermName } from '@ridgeway/words'
 
 /** Draft the rest: what is asked, the work with its progress, and up to three drafts to look at on the board before one is taken. */
 const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()
@@ -55,11 +56,11 @@ onBeforeUnmount(() => draft.close())
       <button v-else class="act" type="button" @click="draft.cancel()">Cancel</button>
     </form>
     <div role="status">
-      <template v-if="draft.running"><progress :value="draft.progress.share" max="1" aria-label="Drafting" /> <span class="second small">{{ draft.progress.words }}</span></template>
+      <template v-if="draft.running"><progress :value="draft.progress.share" max="1" aria-label="Drafting" /> <span class="second small">{{ draft.progress.stage }}</span></template>
       <p v-else-if="draft.failed" class="blocking">{{ draft.failed }}</p>
       <p v-else-if="!draft.result" class="second small">Fills what is open with courses and terms that keep every rule. You look at the drafts on the board first; nothing changes until you take one.</p>
       <p v-else-if="draft.result.kind === 'nothing open'">Nothing is open: every requirement is covered, and nothing stands in the way.</p>
-      <p v-else-if="draft.result.kind === 'impossible'"><b class="blocking">No draft is possible{{ draft.result.reason.proved ? '' : ', as far as was searched' }}.</b> {{ draft.result.reason.words }}<template v-if="draft.result.reason.constraints.length"> Lifting any one of them makes room.</template></p>
+      <p v-else-if="draft.result.kind === 'impossible'"><b class="blocking">No draft is possible{{ draft.result.reason.proved ? '' : ', as far as was searched' }}.</b> {{ sayDraftReason(draft.result.reason) }}<template v-if="'constraints' in draft.result.reason && draft.result.reason.constraints.length"> Lifting any one of them makes room.</template></p>
     </div>
     <ul v-if="drafts.length" class="drafts">
       <li v-for="one in drafts" :key="one.kind" class="one" :class="{ looked: draft.looked === one }">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import type { Placeholder, PlanOperation } from '@ridgeway/core/planning'
 import { type Candidate, findCandidates } from '@ridgeway/core/requirements'
+import { describeLine, formatCredits, sayCandidate } from '@ridgeway/words'
 
 /** A place still to choose: what could stand here, soonest fit first, and how many credits it holds. */
 const props = defineProps<{ place: Placeholder, movable: boolean }>()
@@ -30,7 +30,7 @@ const setCredits = (event: Event) => emit('edit', [{ kind: 'credits', entry: pro
     <div class="parts">
       <div>
         <h2>To choose: {{ line?.title ?? place.line }}</h2>
-        <p>{{ line?.rule }}</p>
+        <p>{{ line ? describeLine(line.rule) : '' }}</p>
         <p class="second">{{ formatCredits(place.credits) }} credits are held for it in {{ term?.name }}. The line stays open until a course takes this place.</p>
         <template v-if="movable">
           <p class="row">
@@ -44,7 +44,7 @@ const setCredits = (event: Event) => emit('edit', [{ kind: 'credits', entry: pro
       <div>
         <p class="second small">You can take in {{ term?.name }}: {{ found.now.length }}</p>
         <ul>
-          <li v-for="candidate in visible(found.now)" :key="candidate.course.code"><button class="act" type="button" :disabled="!movable" @click="emit('choose', candidate.course.code)">{{ candidate.course.code }}</button> {{ candidate.course.title }} <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ candidate.words }}</span></li>
+          <li v-for="candidate in visible(found.now)" :key="candidate.course.code"><button class="act" type="button" :disabled="!movable" @click="emit('choose', candidate.course.code)">{{ candidate.course.code }}</button> {{ candidate.course.title }} <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ sayCandidate(candidate) }}</span></li>
         </ul>
         <button v-if="found.now.length > 12" class="words-link small" type="button" @click="all = !all">{{ all ? 'Fewer' : `All ${found.now.length}` }}</button>
         <p v-if="found.now.length === 0">Nothing that fits this line can be taken then. Move the place to another term.</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import type { Placeholder } from '@ridgeway/core/planning'
+import { formatCredits } from '@ridgeway/words'
 import type { TouchPlace } from '~/composables/useTouchDrag'
 
 /** A place held for a requirement line: "one of these", to be chosen later. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import { type ReadPlan, writePlanCsv, writePlanJson } from '@ridgeway/formats'
+import { formatCredits } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** The plan out as a file and in again: what is read is shown first, and kept as one more plan, whole or not at all. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiCommentTextOutline, mdiNoteTextOutline, mdiPin } from '@mdi/js'
-import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import { formatCredits } from '@ridgeway/words'
 import type { TouchPlace } from '~/composables/useTouchDrag'
 
 /** A course on the board: dragged with mouse or finger, walked to with arrows, opened with Enter. */

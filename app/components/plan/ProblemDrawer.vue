@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PlanCheck, PlanOperation } from '@ridgeway/core/planning'
+import { sayCheck, sayMove } from '@ridgeway/words'
 
 /** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
 const props = defineProps<{ checks: readonly PlanCheck[], at: string }>()
@@ -30,8 +31,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
       <div>
         <p class="second small">{{ check.severity === 'blocker' ? 'Blocker' : 'Caution' }}{{ check.term ? ` · ${catalog.term(check.term)?.name}` : ' · the whole plan' }}</p>
-        <p class="what" :class="{ blocking: check.severity === 'blocker' }"><b>{{ check.words }}</b></p>
-        <p v-if="moves.length" class="moves"><span class="second small">Moves that mend it</span> <button v-for="move in moves" :key="move.label" class="act" type="button" @click="emit('edit', move.operations, move.label)">{{ move.label }}</button></p>
+        <p class="what" :class="{ blocking: check.severity === 'blocker' }"><b>{{ sayCheck(check) }}</b></p>
+        <p v-if="moves.length" class="moves"><span class="second small">Moves that mend it</span> <button v-for="{ move, operations } in moves" :key="sayMove(move)" class="act" type="button" @click="emit('edit', operations, sayMove(move))">{{ sayMove(move) }}</button></p>
         <p v-else-if="check.kind === 'not reached'" class="moves"><span class="second small">No single course mends it.</span> <button v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button></p>
         <p v-else-if="check.kind === 'gpa'" class="second small">Grades mend it, or repeating a course with a low grade; no course moved in the plan does.</p>
         <p v-else class="second small">No single move mends it without making another problem. Try two: walk to the term and look what can give way.</p>

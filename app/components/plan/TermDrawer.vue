@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, type Term, termPhase } from '@ridgeway/core/catalog'
+import { type Term, termPhase } from '@ridgeway/core/catalog'
 import type { PlanOperation } from '@ridgeway/core/planning'
+import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** One term of the plan: its load against the term's own limits and the student's wish, what is wrong, notes and comments. */
 const props = defineProps<{ term: Term }>()
@@ -33,7 +34,7 @@ function toggleOff() {
         <p v-if="isFuture && student.mayEdit"><label><input type="checkbox" :checked="isOff" @change="toggleOff"> I want this term off</label></p>
       </div>
       <div>
-        <p v-for="check in checks" :key="check.id" :class="{ blocking: check.severity === 'blocker' }">{{ check.words }}</p>
+        <p v-for="check in checks" :key="check.id" :class="{ blocking: check.severity === 'blocker' }">{{ sayCheck(check) }}</p>
         <p v-if="checks.length === 0" class="second">Nothing is wrong with it.</p>
         <v-textarea v-if="student.mayEdit" v-model="note" label="Note on this term" density="compact" hide-details rows="2" auto-grow maxlength="500" @blur="saveNote" />
       </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, termPhase } from '@ridgeway/core/catalog'
+import { termPhase } from '@ridgeway/core/catalog'
 import type { PlanOperation, Wishes } from '@ridgeway/core/planning'
+import { formatCredits } from '@ridgeway/words'
 
 /** What the student wishes for the terms ahead, how fast it goes, and the note on the plan as a whole. */
 const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { RunResult } from '~~/server/services/registration'
+import { sayFinding } from '@ridgeway/words'
 
 /** What the run did, one line a row, with its reference; it stays until the page is left. */
 const props = defineProps<{ result: RunResult }>()
@@ -13,7 +14,7 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
     <ul>
       <li v-for="row in result.rows" :key="row.rowId">
         <b>{{ row.course }}</b> <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
-        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code"> · {{ finding.words }} {{ finding.way }}</template>
+        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code"> · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template>
       </li>
     </ul>
   </section>

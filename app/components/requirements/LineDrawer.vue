@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { creditRange, type Term, termPhase } from '@ridgeway/core/catalog'
+import { type Term, termPhase } from '@ridgeway/core/catalog'
 import { newEntryId } from '@ridgeway/core/record'
 import { type Candidate, findCandidates, type LineReport } from '@ridgeway/core/requirements'
+import { creditRange, describeLine, sayBrokenPin, sayCandidate, sayLost, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** What a line asks, what counts and why, and what could fill it: placed straight into a term. */
@@ -66,8 +67,8 @@ async function takeBack(id: number) {
     <div class="parts">
       <div class="rule">
         <h2>{{ line.title }}</h2>
-        <p>{{ line.rule }}</p>
-        <p v-if="unreachable" class="blocking strong">{{ unreachable }}</p>
+        <p>{{ describeLine(line.rule) }}</p>
+        <p v-if="unreachable" class="blocking strong">{{ sayLost(unreachable) }}</p>
         <p v-for="exception in line.exceptions" :key="exception.id" class="small exception">
           <b>{{ exception.kind === 'waiver' ? `Waived${exception.course ? `: ${exception.course}` : ''}` : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}` }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
           <button v-if="isAdvisor" class="words-link small" type="button" @click="takeBack(exception.id)">Take back</button>
@@ -82,7 +83,7 @@ async function takeBack(id: number) {
             </template>
           </li>
         </ul>
-        <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">{{ pinned.words }} <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">Unpin</button></p>
+        <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">{{ sayBrokenPin(pinned) }} <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">Unpin</button></p>
         <p v-if="line.open === 0 && line.needed > 0" class="second small">{{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}</p>
         <p class="said" role="status">{{ said }}</p>
       </div>
@@ -94,7 +95,7 @@ async function takeBack(id: number) {
         <p v-else class="small second">{{ changes.every(change => change.cost > 0) ? 'Anywhere else, more of the program would stay open.' : changes.some(change => change.cost > 0) ? 'Of the lines that accept it, none would fill more.' : 'It would do as much elsewhere; the lines that accept fewer courses are served first.' }}</p>
         <ul v-if="!line.overlay && changes.length">
           <li v-for="change in changes" :key="change.lineId" class="change">
-            <span class="small" :class="{ blocking: change.cost > 0 }">{{ change.words }}</span>
+            <span class="small" :class="{ blocking: change.cost > 0 }">{{ sayUseChange(change) }}</span>
             <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(asked.item.id, asked.item.course, change.lineId)">Pin to {{ change.title }}</button>
           </li>
         </ul>
@@ -105,7 +106,7 @@ async function takeBack(id: number) {
         <ul>
           <li v-for="candidate in visible(group.id, group.list)" :key="candidate.course.code">
             <CourseBlock :code="candidate.course.code" :title="candidate.course.title" state="considering" :corner="creditRange(candidate.course)" class="candidate" />
-            <span class="small second words">{{ candidate.words }}</span>
+            <span class="small second words">{{ sayCandidate(candidate) }}</span>
             <span v-if="candidate.term && group.id !== 'blocked' && student.mayEdit" class="small places">
               <button class="words-link small" type="button" @click="place(candidate, candidate.term)">Place in {{ candidate.term.name }}</button>
               <v-menu v-if="candidate.terms.length > 1">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import type { LineReport, ProgramReport } from '@ridgeway/core/requirements'
+import { formatCredits, saySharedRule } from '@ridgeway/words'
 
 /** One program: its areas with their lines and choices, then the overlays that look across them. */
 const props = defineProps<{ report: ProgramReport, looking: boolean, main: boolean, selected: string | null, pointed: string | null }>()
@@ -22,7 +22,7 @@ const select = (line: string, item: string | null) => emit('select', line, item)
 <template>
   <section class="card tree" :aria-label="report.title">
     <h2 v-if="!main" class="program">{{ report.title }} · catalog {{ report.catalogYear }} <span class="second small">{{ formatCredits(report.met) }} of {{ formatCredits(report.totalCredits) }} cr met</span></h2>
-    <p v-if="report.notShared" class="note small">{{ report.notShared.words }} {{ report.notShared.itemIds.length === 1 ? 'One more course that fits is' : `${report.notShared.itemIds.length} more courses that fit are` }} kept out by it.</p>
+    <p v-if="report.notShared" class="note small">{{ report.notShared.rules.map(saySharedRule).join(' ') }} {{ report.notShared.itemIds.length === 1 ? 'One more course that fits is' : `${report.notShared.itemIds.length} more courses that fit are` }} kept out by it.</p>
     <p v-if="!report.proved" class="note small" role="status">{{ looking ? 'This is the best use found in the time that a page may take; Ridgeway is looking further.' : 'This is the best use that was found; that there is none better is not proved.' }}</p>
     <template v-for="area in report.areas" :key="area.id">
       <div class="area-row"><h3>{{ area.title }}</h3><span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span></div>

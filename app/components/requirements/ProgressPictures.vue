@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { formatCredits, shortTermName, termPhase } from '@ridgeway/core/catalog'
+import { termPhase } from '@ridgeway/core/catalog'
 import type { Standing } from '@ridgeway/core/planning'
 import type { ProgramReport } from '@ridgeway/core/requirements'
+import { formatCredits, shortTermName } from '@ridgeway/words'
 import { BarChart, LineChart } from 'echarts/charts'
 import { AriaComponent, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
 import { use } from 'echarts/core'

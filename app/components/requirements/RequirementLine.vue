@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
-import type { LineReport } from '@ridgeway/core/requirements'
+import type { LineReport, Lost } from '@ridgeway/core/requirements'
+import { formatCredits, sayLacking } from '@ridgeway/words'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
-const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: string, pins?: Record<string, string> }>()
+const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: Lost | undefined, pins?: Record<string, string> }>()
 defineEmits<{ select: [itemId: string | null], point: [itemId: string, on: boolean] }>()
 const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
@@ -12,7 +12,7 @@ const openParts = computed(() => {
   return props.line.open > 0 ? [{ code: `${formatCredits(props.line.open)} cr`, credits: props.line.open }] : []
 })
 const waived = computed(() => props.line.needed === 0 && props.line.exceptions.some(exception => exception.kind === 'waiver'))
-const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'cannot be reached' : props.line.state === 'open' ? props.line.missing : props.line.state)
+const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'cannot be reached' : props.line.state === 'open' ? sayLacking(props.line.lacking) : props.line.state)
 </script>
 
 <template>

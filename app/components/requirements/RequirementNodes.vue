@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
-import type { LineReport, ReportNode } from '@ridgeway/core/requirements'
+import type { LineReport, Lost, ReportNode } from '@ridgeway/core/requirements'
+import { formatCredits } from '@ridgeway/words'
 
 /** Lines and groups of an area, as deep as the program nests them; a choice shows what each branch still needs. */
 const props = defineProps<{
@@ -8,7 +8,7 @@ const props = defineProps<{
   hue: string
   selected: string | null
   light: (line: LineReport) => string
-  unreachable: Record<string, string>
+  unreachable: Record<string, Lost>
   pins: Record<string, string>
   depth?: number
 }>()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { ProgramReport } from '@ridgeway/core/requirements'
+import { isOutOfReach, type ProgramReport } from '@ridgeway/core/requirements'
+import { ruleTitle, sayOutOfReach, sayRule } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** Rules about the program as a whole: total, averages, levels, credits taken here, milestones. */
@@ -19,10 +20,10 @@ async function record(program: string, milestone: string, done: boolean) {
     <ul>
       <template v-for="report in reports" :key="report.code">
         <li v-for="rule in report.rules" :key="`${report.code}/${rule.id}`" :data-rule="rule.id">
-          <span class="strong">{{ rule.title }}<template v-if="report !== reports[0]"> ({{ report.title }})</template></span>
-          <span :class="rule.unreachable ? 'blocking strong' : rule.state === 'open' ? 'strong' : 'second'"> · {{ rule.unreachable ? 'cannot be reached' : rule.state }}</span>
-          <br><span class="small second">{{ rule.words }}</span><template v-if="rule.unreachable">{{ ' ' }}<span class="small blocking">{{ rule.unreachable }}</span></template>
-          <button v-if="rule.kind === 'milestone' && session.account?.role === 'advisor'" class="words-link small" type="button" @click="record(report.code, rule.id, rule.state !== 'met')">{{ rule.state === 'met' ? 'Take back' : 'Record as done' }}</button>
+          <span class="strong">{{ ruleTitle(rule) }}<template v-if="report !== reports[0]"> ({{ report.title }})</template></span>
+          <span :class="isOutOfReach(rule) ? 'blocking strong' : rule.state === 'open' ? 'strong' : 'second'"> · {{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</span>
+          <br><span class="small second">{{ sayRule(rule) }}</span><template v-if="isOutOfReach(rule)">{{ ' ' }}<span class="small blocking">{{ sayOutOfReach(rule) }}</span></template>
+          <button v-if="rule.reading.kind === 'milestone' && session.account?.role === 'advisor'" class="words-link small" type="button" @click="record(report.code, rule.id, rule.state !== 'met')">{{ rule.state === 'met' ? 'Take back' : 'Record as done' }}</button>
         </li>
       </template>
     </ul>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import { formatCredits, sayLost, sayWhy, termName } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** One program of the comparison: when it could be finished, what carries over, what is open and what is lost. */
@@ -12,13 +13,13 @@ const { doneOf } = useItems()
 const trial = computed(() => requirements.trial(props.programId))
 const areas = computed(() => trial.value?.report.areas.filter(area => area.open > 0) ?? [])
 const hueOf = (item: CourseItem) => trial.value?.report.areas.find(area => area.lines.some(line => line.uses.some(use => use.item.id === item.id)))?.hue
-const lost = computed(() => Object.entries(trial.value?.unreachable ?? {}).map(([id, words]) => ({ title: requirements.allLines(trial.value!.report).find(line => line.id === id)?.title ?? id, words })))
+const lost = computed(() => Object.entries(trial.value?.unreachable ?? {}).map(([id, lost]) => ({ title: requirements.allLines(trial.value!.report).find(line => line.id === id)?.title ?? id, words: sayLost(lost) })))
 const finish = computed(() => {
   const found = trial.value?.finish
   if (!found) return { term: '', why: '' }
   if (found.decidedBy === 'unreachable') return { term: 'not without an exception', why: 'Something cannot be reached any more; see below.' }
   if (found.decidedBy === 'nothing left') return { term: 'nothing left to take', why: 'Once what is under way is passed.' }
-  return { term: found.term!.name, why: found.decidedBy === 'chain' ? 'Decided by the longest chain:' : `Decided by ${formatCredits(found.creditsLeft)} credits that are left, with every term filled to its cap.` }
+  return { term: termName(found.term!), why: found.decidedBy === 'chain' ? 'Decided by the longest chain:' : `Decided by ${formatCredits(found.creditsLeft)} credits that are left, with every term filled to its cap.` }
 })
 
 const asking = ref(false)
@@ -45,7 +46,7 @@ async function ask() {
       <dt>Earliest finish</dt>
       <dd>
         <span class="big" data-finish>{{ finish.term }}</span>
-        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b><template v-if="trial.finish.waitsFor">, where {{ trial.finish.chain[0] }} waits for {{ trial.finish.waitsFor }}</template></template></p>
+        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b><template v-if="trial.finish.waitsFor">, where {{ trial.finish.chain[0] }} waits for {{ sayWhy(trial.finish.waitsFor) }}</template></template></p>
       </dd>
       <dt>Carries over</dt>
       <dd>

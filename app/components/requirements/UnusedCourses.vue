@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { type CourseItem, formatCredits } from '@ridgeway/core/catalog'
+import type { CourseItem } from '@ridgeway/core/catalog'
 import type { UseChange } from '@ridgeway/core/requirements'
+import { formatCredits, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** Courses without a use, each with the reason, and what would change if it had one. */
@@ -35,7 +36,7 @@ async function pin(itemId: string, program: string, line: string) {
       </p>
       <ul v-if="opened === item.id" class="small">
         <li v-for="change in changes" :key="change.program + change.lineId" :class="{ blocking: change.cost > 0 }">
-          {{ change.words }}
+          {{ sayUseChange(change) }}
           <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(item.id, change.program, change.lineId)">Pin to {{ change.title }}</button>
         </li>
       </ul>

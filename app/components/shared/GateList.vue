@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Gate } from '@ridgeway/core/registration'
+import { sayGate } from '@ridgeway/words'
 
 defineProps<{ gates: readonly Gate[], opensIn: string }>()
 </script>
@@ -15,9 +16,9 @@ defineProps<{ gates: readonly Gate[], opensIn: string }>()
           <path v-else d="M3 6h14M3 12h14" stroke="currentColor" stroke-width="2" />
         </svg>
         <div>
-          <span class="strong">{{ gate.title }}</span> <span class="visually-hidden">{{ gate.open ? 'open' : 'closed' }}</span>
-          <p class="second">{{ gate.words }}<template v-if="gate.kind === 'opening' && opensIn"> · in {{ opensIn }}</template></p>
-          <p v-if="!gate.open && gate.kind !== 'opening'" class="small">{{ gate.way }}</p>
+          <span class="strong">{{ sayGate(gate).title }}</span> <span class="visually-hidden">{{ gate.open ? 'open' : 'closed' }}</span>
+          <p class="second">{{ sayGate(gate).words }}<template v-if="gate.kind === 'opening' && opensIn"> · in {{ opensIn }}</template></p>
+          <p v-if="!gate.open && gate.kind !== 'opening'" class="small">{{ sayGate(gate).way }}</p>
         </div>
       </li>
     </ul>

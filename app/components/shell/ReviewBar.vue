@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
+import { formatCredits, sayCheck } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */
@@ -32,7 +32,7 @@ async function sign() {
     <div class="row">
       <div class="words">
         <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> · {{ formatCredits(planned.reduce((s, e) => s + e.credits, 0)) }} cr
-        <span v-if="blockers.length" class="blocking"> · {{ count(blockers.length, 'problem') }}: {{ blockers[0]!.words }}</span>
+        <span v-if="blockers.length" class="blocking"> · {{ count(blockers.length, 'problem') }}: {{ sayCheck(blockers[0]!) }}</span>
         <br>
         <span class="second small">
           <template v-if="!student.state?.plan.current">This is not the current plan; a sign-off is given for the current one.</template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, shortTermName } from '@ridgeway/core/catalog'
+import { formatCredits, shortTermName } from '@ridgeway/words'
 
 /** The line across the top with the five waypoints and the live state under each. */
 const student = useStudentStore()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, type Section, type Weekday } from '@ridgeway/core/catalog'
+import type { Section, Weekday } from '@ridgeway/core/catalog'
 import { seatsFor } from '@ridgeway/core/registration'
+import { formatCredits, sayFinding } from '@ridgeway/words'
 import type { BundleView } from '~~/server/services/registration'
 
 /** One planned course with its bundles: when, where, how many seats, and in words whether it fits. */
@@ -36,7 +37,7 @@ const session = (bundle: BundleView) => ({ first: 'first half', second: 'second 
           </span>
           <span class="times">{{ bundle.times }}</span>
           <span class="small second">{{ where(bundle) }}<template v-if="session(bundle)"> · {{ session(bundle) }}</template> · {{ bundle.sections[0]!.instructors.join(', ') }}</span>
-          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'">{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle)?.words ?? 'fits' }}</span>
+          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'">{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits' }}</span>
         </button>
       </li>
       <li v-if="bundles.length === 0" class="none second">No sections in this term.</li>

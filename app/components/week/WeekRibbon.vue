@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Meeting, Weekday } from '@ridgeway/core/catalog'
-import { clockTime } from '@ridgeway/core/weeks'
+import { clockTime } from '@ridgeway/words'
 
 interface Bar { key: string, label: string, where: string, part: string, session: string, meeting: Meeting, state: 'picked' | 'registered' | 'considering', hue: string, clashes: boolean }
 /** The week on its side: days are rows, hours run across, so that codes, times and rooms read as text. */

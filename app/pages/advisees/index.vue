@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
-import { formatGpa } from '@ridgeway/core/grades'
+import { formatCredits, formatGpa } from '@ridgeway/words'
 
 const staff = useStaffStore()
 const workingTerm = useWorkingTermStore()

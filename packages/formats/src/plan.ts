@@ -1,8 +1,9 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { type Course, formatCredits, type Term } from '@ridgeway/core/catalog'
+import type { Course, Term } from '@ridgeway/core/catalog'
 import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
 import { newEntryId } from '@ridgeway/core/record'
+import { formatCredits } from '@ridgeway/words'
 
 /** Names the shape and its version; a file of another one is refused. */
 export const PLAN_FORMAT = 'ridgeway-plan/1'

@@ -64,7 +64,7 @@ export const programSchema = z.strictObject({
   rules: z.array(ruleSchema).default([]),
   overlays: z.array(courseLineSchema).default([]).describe('Lines that count a course again, besides its use in the areas.'),
   sharing: z.array(sharingSchema).default([]).describe('How much of this program may also count in another.'),
-  suggested: z.array(z.strictObject({ name: z.string().min(1), courses: z.array(course) })).default([]),
+  suggested: z.array(z.strictObject({ name: z.string().min(1), courses: z.array(course), season: z.enum(['fall', 'spring', 'summer']).optional().describe('When the step falls; without it, in a long term.') })).default([]),
 }).meta({ title: 'Ridgeway program', description: 'Requirements of one program in one catalog year.' })
 
 export type ProgramFile = z.infer<typeof programSchema>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import { comparePlans, type Plan, readStanding } from '@ridgeway/core/planning'
+import { formatCredits } from '@ridgeway/words'
 
 /** Two plans side by side: what stands where, credits, finish, and what each leaves open. */
 const student = useStudentStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { formatCredits, termPhase } from '@ridgeway/core/catalog'
-import { formatGpa } from '@ridgeway/core/grades'
+import { termPhase } from '@ridgeway/core/catalog'
 import type { NextStep } from '@ridgeway/core/next'
+import { formatCredits, formatGpa, sayStep } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()
@@ -56,8 +56,8 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
           <li v-for="(step, index) in student.steps" :key="step.id" :class="{ blocked: step.blocking }">
             <span class="order">{{ index + 1 }}</span>
             <div>
-              <p class="strong">{{ step.title }}</p>
-              <p class="second">{{ step.words }}</p>
+              <p class="strong">{{ sayStep(step).title }}</p>
+              <p class="second">{{ sayStep(step).words }}</p>
             </div>
             <button v-if="step.act && student.isOwn" class="act" :class="{ full: step.blocking }" type="button" :disabled="busy === step.id" @click="act(step)">{{ LABELS[step.act] }}</button>
             <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{ { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }[step.place] }}</NuxtLink>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type CourseItem, formatCredits, termPhase } from '@ridgeway/core/catalog'
+import { type CourseItem, termPhase } from '@ridgeway/core/catalog'
+import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** The whole plan on one landscape page: areas down, terms across. */
 const student = useStudentStore()
@@ -43,7 +44,7 @@ const print = () => window.print()
       </tbody>
       <tfoot><tr><th>Load</th><td class="second">{{ formatCredits(student.standing!.earned) }} cr earned</td><td v-for="term in columns" :key="term.code"><b>{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr</b> <span class="second">{{ board.load(term.code)?.hours }} h a week, {{ board.load(term.code)?.status }}</span></td></tr></tfoot>
     </table>
-    <p v-if="blockers.length" class="problems"><b>To mend:</b> {{ blockers.slice(0, 5).map(check => check.words).join(' ') }}{{ blockers.length > 5 ? ` And ${blockers.length - 5} more.` : '' }}</p>
+    <p v-if="blockers.length" class="problems"><b>To mend:</b> {{ blockers.slice(0, 5).map(sayCheck).join(' ') }}{{ blockers.length > 5 ? ` And ${blockers.length - 5} more.` : '' }}</p>
     <p v-if="notes.length" class="second">{{ notes.slice(0, 8).join(' · ') }}</p>
     <p class="second foot">Planned courses are not registrations. Made by Ridgeway; the registrar's record decides.</p>
   </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { type CourseItem, formatCredits, shortTermName, type Term } from '@ridgeway/core/catalog'
+import type { CourseItem, Term } from '@ridgeway/core/catalog'
 import { findLinks, type PlanCheck, type PlanOperation } from '@ridgeway/core/planning'
+import { formatCredits, sayLacking, shortTermName } from '@ridgeway/words'
 import type { BoardTile } from '~/composables/usePlanMoves'
 import type { TouchPlace } from '~/composables/useTouchDrag'
 
@@ -78,7 +79,7 @@ const tray = computed(() => (student.standing?.reports ?? []).flatMap(report => 
   const common = { program: report.code, line: line.id, title: line.title, hue: area.hue, open: line.open }
   const held = student.plan.placeholders.filter(place => place.line === `${report.code}/${line.id}`).reduce((sum, place) => sum + place.credits, 0)
   if (line.unfilled.length > 0) return line.unfilled.map(code => ({ ...common, key: `${report.code}-${code}`, course: code, words: '' }))
-  return held >= line.open ? [] : [{ ...common, key: `${report.code}-${line.id}`, course: null, words: line.missing }]
+  return held >= line.open ? [] : [{ ...common, key: `${report.code}-${line.id}`, course: null, words: sayLacking(line.lacking) }]
 }))))
 
 const tileOf = (id: string): BoardTile | null => student.standing?.items.find(item => item.id === id) ?? student.plan.placeholders.find(place => place.id === id) ?? null

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
 import type { RowDecision } from '@ridgeway/core/registration'
-import { describeTimes } from '@ridgeway/core/weeks'
+import { describeTimes, formatCredits, sayFinding, sayGate } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()
@@ -26,7 +25,7 @@ watch(isOpen, (open, before) => open && before === false && Promise.all([student
 const hueOfCourse = (code: string) => hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
 const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.bundles.find(b => b.picked || b.registered)
 const rows = computed(() => week.sheet?.rows ?? [])
-const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && !finding.code.startsWith('gate-'))
+const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
 const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
 const willRegister = computed(() => rows.value.filter(row => refusals(row).length === 0))
 const outcome = (row: RowDecision) => refusals(row).length === 0 ? 'will register' : 'refused'
@@ -71,10 +70,10 @@ const accept = async () => {
             <CourseBlock class="block" :code="`${row.course}-${bundleOf(row.course)?.sections[0]?.label ?? ''}`" :title="bundleOf(row.course) ? describeTimes(bundleOf(row.course)!.sections) : ''" state="picked" :hue="hueOfCourse(row.course)" :corner="formatCredits(row.credits || catalog.courses.get(row.course)?.credits || 0)" />
             <div class="checks">
               <template v-for="finding in refusals(row)" :key="finding.code">
-                <p><b>{{ finding.words }}</b></p>
-                <p><NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding.code)}`">{{ finding.way }}</NuxtLink></p>
+                <p><b>{{ sayFinding(finding).words }}</b></p>
+                <p><NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding.code)}`">{{ sayFinding(finding).way }}</NuxtLink></p>
               </template>
-              <p v-if="refusals(row).length === 0">{{ row.findings.filter(f => f.ok && f.code !== 'load-cap').map(f => f.words).join(' ') }}</p>
+              <p v-if="refusals(row).length === 0">{{ row.findings.filter(f => f.ok && f.code !== 'load-cap').map(f => sayFinding(f).words).join(' ') }}</p>
             </div>
             <div class="outcome">
               <b :class="{ blocking: outcome(row) === 'refused' }">{{ outcome(row) }}</b>
@@ -89,8 +88,8 @@ const accept = async () => {
 
         <div class="press">
           <button class="act full big" type="button" :disabled="!mayPress" @click="press">{{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}</button>
-          <span v-if="opensIn" class="opens" role="timer">Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1"> · also closed: {{ gatesClosed.filter(gate => gate.kind !== 'opening').map(gate => gate.title.toLowerCase()).join(', ') }}</template><template v-else-if="willRegister.length"> · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template></span>
-          <span v-else-if="gatesClosed.length">Closed: {{ gatesClosed.map(gate => gate.title.toLowerCase()).join(', ') }}. {{ gatesClosed[0]!.way }}</span>
+          <span v-if="opensIn" class="opens" role="timer">Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1"> · also closed: {{ gatesClosed.filter(gate => gate.kind !== 'opening').map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}</template><template v-else-if="willRegister.length"> · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template></span>
+          <span v-else-if="gatesClosed.length">Closed: {{ gatesClosed.map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}. {{ sayGate(gatesClosed[0]!).way }}</span>
           <span v-else-if="rows.length && willRegister.length === 0">Nothing in the line-up would be registered; each row says why.</span>
           <span v-else-if="rows.length > willRegister.length" class="second">{{ count(rows.length - willRegister.length, 'row') }} would be refused and stay here.</span>
         </div>

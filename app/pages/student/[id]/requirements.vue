@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
+import { isOutOfReach } from '@ridgeway/core/requirements'
+import { formatCredits, ruleTitle, sayLost, sayOutOfReach } from '@ridgeway/words'
 
 const student = useStudentStore()
 const catalog = useCatalogStore()
@@ -54,8 +55,8 @@ const totals = computed(() => major.value && [
 const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
 /** Named once at the top: nothing else on the page matters as much. */
 const lost = computed(() => reports.value.flatMap(report => [
-  ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, words]) => ({ program: report.code, line, title: requirements.lineOf(report.code, line)?.title ?? line, words })),
-  ...report.rules.filter(rule => rule.unreachable).map(rule => ({ program: report.code, line: '', title: rule.title, words: rule.unreachable! })),
+  ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, lost]) => ({ program: report.code, line, title: requirements.lineOf(report.code, line)?.title ?? line, words: sayLost(lost) })),
+  ...report.rules.filter(isOutOfReach).map(rule => ({ program: report.code, line: '', title: ruleTitle(rule), words: sayOutOfReach(rule) })),
 ]))
 const change = computed(() => student.state?.programChange)
 </script>

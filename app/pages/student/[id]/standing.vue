@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/core/catalog'
-import { formatGpa } from '@ridgeway/core/grades'
-import type { LineReport } from '@ridgeway/core/requirements'
+import { isOutOfReach, type LineReport } from '@ridgeway/core/requirements'
+import { describeLine, formatCredits, formatGpa, ruleTitle, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
 
 /** The whole standing on paper: made to be printed or kept as PDF, with the date and the catalog year it was read by. */
 const student = useStudentStore()
@@ -15,7 +14,7 @@ const stateOf = (line: LineReport, program: string) => {
   if (line.setAside) return 'not needed'
   if (line.needed === 0 && line.exceptions.length > 0) return 'waived'
   if (requirements.unreachable[program]?.[line.id]) return 'cannot be reached'
-  return line.state === 'open' ? line.missing : line.state
+  return line.state === 'open' ? sayLacking(line.lacking) : line.state
 }
 const linesOf = (program: string) => requirements.allLines(standing.value.reports.find(report => report.code === program)!)
 const usesOf = (line: LineReport) => line.uses.map(({ item, substituted }) => `${item.course} ${item.grade ?? item.state}${substituted ? ' (substitution)' : ''}, ${termName(item.term)}`).join('; ')
@@ -35,20 +34,20 @@ const usesOf = (line: LineReport) => line.uses.map(({ item, substituted }) => `$
     </header>
     <section v-for="report in standing.reports" :key="report.code">
       <h2>{{ report.title }} · catalog {{ report.catalogYear }}</h2>
-      <p>{{ formatCredits(report.met) }} credits met, {{ formatCredits(report.underWay) }} under way, {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.words}` : '' }}</p>
+      <p>{{ formatCredits(report.met) }} credits met, {{ formatCredits(report.underWay) }} under way, {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.rules.map(saySharedRule).join(' ')}` : '' }}</p>
       <table>
         <thead><tr><th>Requirement</th><th>Rule</th><th>State</th><th>Courses</th></tr></thead>
         <tbody v-for="area in report.areas" :key="area.id">
           <tr class="area"><th colspan="4">{{ area.title }} · {{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</th></tr>
           <tr v-for="line in area.lines" :key="line.id" :class="{ aside: line.setAside }">
-            <td>{{ line.title }}</td><td>{{ line.rule }}</td><td>{{ stateOf(line, report.code) }}</td>
+            <td>{{ line.title }}</td><td>{{ describeLine(line.rule) }}</td><td>{{ stateOf(line, report.code) }}</td>
             <td>{{ usesOf(line) }}<span v-for="exception in line.exceptions" :key="exception.id"> {{ exception.kind === 'waiver' ? 'Waiver' : 'Substitution' }} by {{ exception.by }}: {{ exception.reason }}</span></td>
           </tr>
         </tbody>
         <tbody v-if="report.overlays.length || report.rules.length">
           <tr class="area"><th colspan="4">Across the program</th></tr>
-          <tr v-for="line in linesOf(report.code).filter(candidate => candidate.overlay)" :key="line.id"><td>{{ line.title }}</td><td>{{ line.rule }}</td><td>{{ stateOf(line, report.code) }}</td><td>{{ usesOf(line) }}</td></tr>
-          <tr v-for="rule in report.rules" :key="rule.id"><td>{{ rule.title }}</td><td>{{ rule.words }}</td><td>{{ rule.unreachable ? 'cannot be reached' : rule.state }}</td><td>{{ rule.unreachable }}</td></tr>
+          <tr v-for="line in linesOf(report.code).filter(candidate => candidate.overlay)" :key="line.id"><td>{{ line.title }}</td><td>{{ describeLine(line.rule) }}</td><td>{{ stateOf(line, report.code) }}</td><td>{{ usesOf(line) }}</td></tr>
+          <tr v-for="rule in report.rules" :key="rule.id"><td>{{ ruleTitle(rule) }}</td><td>{{ sayRule(rule) }}</td><td>{{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</td><td>{{ sayOutOfReach(rule) }}</td></tr>
         </tbody>
       </table>
     </section>

@@ -1,7 +1,6 @@
-import type { Course, LocalDate, Season, Term, TermCode } from './types'
+import type { Course, LocalDate, Season, Term, TermCode, TermName } from './types'
 
 const SEASON_RANK: Record<Season, number> = { spring: 1, summer: 2, fall: 3 }
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 const SEASON_CODE: Record<string, Season> = { SP: 'spring', SU: 'summer', FA: 'fall' }
 
 /**
@@ -15,18 +14,6 @@ export function termOrder(code: TermCode): number {
   return year * 10 + SEASON_RANK[season]
 }
 
-/** `2027-01-15` → `15 Jan 2027`. */
-export function sayDate(date: LocalDate): string {
-  const [year, month, day] = date.split('-').map(Number) as [number, number, number]
-  return `${day} ${MONTHS[month - 1]} ${year}`
-}
-
-/** `2027SP` → `Spring 2027`. */
-export function sayTerm(code: TermCode): string {
-  const season = SEASON_CODE[code.slice(4)] ?? ''
-  return `${season.charAt(0).toUpperCase()}${season.slice(1)} ${code.slice(0, 4)}`
-}
-
 /**
  * The terms that lie ahead of a date, followed by so many years of terms that nobody has announced yet:
  * the same seasons with the same caps, so that a chain of courses can be followed past the end of the calendar.
@@ -38,17 +25,13 @@ export function termsAhead(terms: readonly Term[], today: LocalDate, years = 6):
     for (const term of known.slice(-3)) {
       const later = { ...term, year: term.year + year, scheduled: false }
       const code = `${later.year}${term.code.slice(4)}`
-      if (!ahead.some(other => other.code === code)) ahead.push({ ...later, code, name: sayTerm(code) })
+      if (!ahead.some(other => other.code === code)) ahead.push({ ...later, code, name: '' })
     }
   }
   return ahead.sort((a, b) => termOrder(a.code) - termOrder(b.code))
 }
 
-/** Short name for narrow places: `S 27`, `Su 27`, `F 27`. */
-export function shortTermName(term: Pick<Term, 'season' | 'year'>): string {
-  const letter = { spring: 'S', summer: 'Su', fall: 'F' }[term.season]
-  return `${letter} ${String(term.year).slice(2)}`
-}
+export const nameOf = ({ code, name }: TermName): TermName => ({ code, name })
 
 export type TermPhase = 'past' | 'under way' | 'future'
 
@@ -71,14 +54,4 @@ export function isOffered(course: Pick<Course, 'offered'>, term: Pick<Term, 'sea
   if (!seasons.includes(term.season)) return false
   if (until && term.year * 10 + SEASON_RANK[term.season] > termOrder(until)) return false
   return !years || (years === 'odd') === (term.year % 2 === 1)
-}
-
-/** "fall and spring", "spring, odd years": the pattern as people say it. */
-export function describeOffering(course: Pick<Course, 'offered'>): string {
-  const { seasons, years, until } = course.offered
-  if (seasons.length === 0) return 'offering not announced'
-  const order: Season[] = ['fall', 'spring', 'summer']
-  const named = order.filter(season => seasons.includes(season))
-  const list = named.length === 3 ? 'every term' : named.join(' and ')
-  return [list, years ? `${years} years` : '', until ? `until ${sayTerm(until)}` : ''].filter(Boolean).join(', ')
 }

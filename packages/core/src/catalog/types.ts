@@ -47,6 +47,9 @@ export interface Term {
   scheduled: boolean
 }
 
+/** A term as a finding names it; `name` is empty for one that nobody has announced. */
+export type TermName = Pick<Term, 'code' | 'name'>
+
 export interface OfferingPattern {
   seasons: Season[]
   years?: 'odd' | 'even'

@@ -30,8 +30,3 @@ export function gpa(attempts: readonly CourseItem[], scale: GradeScale): Gpa {
 export function earnedCredits(attempts: readonly CourseItem[], scale: GradeScale): Credits {
   return attempts.reduce((sum, item) => sum + (earnsCredit(scale, item.grade) ? item.credits : 0), 0)
 }
-
-/** `325` → `3.25`; null → an en dash. */
-export function formatGpa(value: number | null): string {
-  return value === null ? '–' : (value / 100).toFixed(2)
-}

@@ -1,32 +1,50 @@
-import { formatCredits } from '../catalog/credits'
-import { describeOffering, isOffered, sayTerm, termOrder, termPhase } from '../catalog/terms'
-import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
+import { isOffered, nameOf, termOrder, termPhase } from '../catalog/terms'
+import type {
+  Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, OfferingPattern, Term, TermCode, TermName,
+} from '../catalog/types'
 import { earnsCredit, type GradeScale } from '../grades/scale'
-import { evaluate } from '../prerequisites/evaluate'
-import { sayMissing } from '../prerequisites/print'
+import { evaluate, type Lack, lacksOf } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { StudentFacts } from '../record/facts'
 import type { ProgramReport } from '../requirements/report'
+import type { RuleReport } from '../requirements/rules'
 import { creditsIn } from './loads'
 import { NO_WISHES, type Placeholder, type PlanEntry, type Wishes } from './plan'
 import type { SignedTerm } from './student-file'
 
-export type CheckKind
-  = | 'prerequisite' | 'corequisite' | 'not offered' | 'over the cap' | 'under the wish' | 'term off' | 'past the wished finish' | 'already passed' | 'repeat limit' | 'excluded'
-    | 'counts for nothing' | 'not reached' | 'gpa' | 'term over' | 'differs from sign-off' | 'differs from registration' | 'to choose'
-
-export interface PlanCheck {
+export interface CheckPlace {
   /** Stable while the problem stays: kind, item or term. */
   id: string
-  kind: CheckKind
   severity: 'blocker' | 'caution'
   /** The item or placeholder it is about. */
   itemId: string | null
-  course: string | null
+  course: CourseCode | null
   /** Null for what concerns the plan as a whole. */
   term: TermCode | null
-  words: string
 }
+
+/** What is wrong, by kind, with what its words need. */
+export type CheckFinding
+  = | { kind: 'term over', in: TermName }
+    | { kind: 'not offered', in: TermName, offered: OfferingPattern }
+    | { kind: 'prerequisite', in: TermName, needs: Lack[][] }
+    | { kind: 'corequisite', needs: Lack[][] }
+    | { kind: 'already passed' | 'repeat limit', state: Commitment, grade: string | null, times: number }
+    | { kind: 'excluded', by: CourseCode, state: Commitment }
+    | { kind: 'over the cap', in: TermName, credits: Credits, cap: Credits }
+    | { kind: 'under the wish', in: TermName, credits: Credits, wish: Credits }
+    | { kind: 'term off', in: TermName }
+    | { kind: 'past the wished finish', in: TermName, finish: TermCode }
+    | { kind: 'differs from sign-off', in: TermName, gone: CourseCode[], added: CourseCode[] }
+    | { kind: 'differs from registration', in: TermName }
+    | { kind: 'to choose', in: TermName, over: boolean }
+    | { kind: 'counts for nothing' }
+    /** Either an area's credits without a place, or a rule about the whole program. */
+    | { kind: 'not reached', program: string, lacks: { open: Credits } | { rule: RuleReport } }
+    | { kind: 'gpa', program: string, rule: RuleReport }
+
+export type CheckKind = CheckFinding['kind']
+export type PlanCheck = CheckPlace & CheckFinding
 
 export interface CheckInput {
   entries: readonly PlanEntry[]
@@ -54,19 +72,20 @@ export function findProblems(input: CheckInput): PlanCheck[] {
     const course = input.courses.get(item.course)
     const term = terms.get(item.term)
     if (!course || !term) continue
-    const add = (kind: CheckKind, severity: PlanCheck['severity'], words: string) =>
-      found.push({ id: `${kind}:${item.id}`, kind, severity, itemId: item.id, course: course.code, term: term.code, words })
+    // Everything here stops the student.
+    const add = (finding: CheckFinding) =>
+      found.push({ ...finding, id: `${finding.kind}:${item.id}`, severity: 'blocker', itemId: item.id, course: course.code, term: term.code })
 
-    if (termPhase(term, input.today) !== 'future') add('term over', 'blocker', `${term.name} has begun; ${course.code} was not taken.`)
-    if (!isOffered(course, term)) add('not offered', 'blocker', `${course.code} is not offered in ${term.name}: ${describeOffering(course)} only.`)
+    if (termPhase(term, input.today) !== 'future') add({ kind: 'term over', in: nameOf(term) })
+    if (!isOffered(course, term)) add({ kind: 'not offered', in: nameOf(term), offered: course.offered })
     const context = { courses: input.courses, scale: input.scale, course: course.code }
     const rule = ruleOf(course.prerequisite)
     const before = evaluate(rule, term.code, facts, context)
-    if (before?.firmness === 'unmet') add('prerequisite', 'blocker', `${course.code} is too early in ${term.name}: it needs ${sayMissing(before.missing, input.items)}.`)
+    if (before?.firmness === 'unmet') add({ kind: 'prerequisite', in: nameOf(term), needs: lacksOf(before.missing, input.items) })
     const beside = evaluate(ruleOf(course.corequisite), term.code, facts, { ...context, corequisite: true })
-    if (beside?.firmness === 'unmet') add('corequisite', 'blocker', `${course.code} goes with ${sayMissing(beside.missing, input.items)}, in the same term or before.`)
+    if (beside?.firmness === 'unmet') add({ kind: 'corequisite', needs: lacksOf(beside.missing, input.items) })
     const clash = alreadyHas(item, course, input)
-    if (clash) add(clash.kind, 'blocker', clash.words)
+    if (clash) add(clash)
   }
   for (const term of input.terms) if (termPhase(term, input.today) === 'future') found.push(...findTermProblems(term, input))
   return [...found, ...findUnchosen(input)]
@@ -78,22 +97,23 @@ function findTermProblems(term: Term, input: CheckInput): PlanCheck[] {
   const credits = creditsIn(input.items, term.code, input.placeholders)
   const cap = input.capRaised[term.code] ?? term.loadCap
   const { target, termsOff, latestFinish } = input.wishes ?? NO_WISHES
-  const add = (kind: CheckKind, severity: PlanCheck['severity'], words: string, item?: Pick<CourseItem, 'id' | 'course'>) =>
-    found.push({ id: `${kind}:${item?.id ?? term.code}`, kind, severity, itemId: item?.id ?? null, course: item?.course ?? null, term: term.code, words })
-  if (credits > cap) add('over the cap', 'blocker', `${term.name} has ${formatCredits(credits)} credits, the cap is ${formatCredits(cap)}. Move a course, or ask your advisor for a load exception.`)
+  const here = nameOf(term)
+  const add = (severity: PlanCheck['severity'], finding: CheckFinding, item?: Pick<CourseItem, 'id' | 'course'>) =>
+    found.push({ ...finding, id: `${finding.kind}:${item?.id ?? term.code}`, severity, itemId: item?.id ?? null, course: item?.course ?? null, term: term.code })
+  if (credits > cap) add('blocker', { kind: 'over the cap', in: here, credits, cap })
   if (target !== null && term.season !== 'summer' && credits > 0 && credits < target && isBeforeLast(term, input)) {
-    add('under the wish', 'caution', `${term.name} has ${formatCredits(credits)} credits, fewer than the ${formatCredits(target)} you wish for in a term.`)
+    add('caution', { kind: 'under the wish', in: here, credits, wish: target })
   }
   const intended = input.items.filter(item => item.term === term.code && isIntended(item))
-  if (termsOff.includes(term.code)) for (const item of intended) add('term off', 'caution', `${item.course} stands in ${term.name}, a term you want off.`, item)
+  if (termsOff.includes(term.code)) for (const item of intended) add('caution', { kind: 'term off', in: here }, item)
   if (latestFinish && termOrder(term.code) > termOrder(latestFinish)) {
-    for (const item of intended) add('past the wished finish', 'caution', `${item.course} stands in ${term.name}; you want to finish by ${sayTerm(latestFinish)}.`, item)
+    for (const item of intended) add('caution', { kind: 'past the wished finish', in: here, finish: latestFinish }, item)
   }
   const signed = input.signedOff?.find(one => one.term === term.code)
-  const difference = signed ? sayDifference(signed, input) : ''
-  if (difference) add('differs from sign-off', 'caution', `${term.name} is no longer what was signed off: ${difference}.`)
+  const difference = signed && differenceFrom(signed, input)
+  if (difference && (difference.gone.length > 0 || difference.added.length > 0)) add('caution', { kind: 'differs from sign-off', in: here, ...difference })
   if (input.items.some(item => item.term === term.code && item.state === 'registered')) {
-    for (const item of intended.filter(one => one.state === 'planned')) add('differs from registration', 'caution', `${item.course} is planned for ${term.name}, and you registered without it.`, item)
+    for (const item of intended.filter(one => one.state === 'planned')) add('caution', { kind: 'differs from registration', in: here }, item)
   }
   return found
 }
@@ -103,24 +123,20 @@ const isIntended = (item: CourseItem) => item.state === 'planned' || item.state 
 const isBeforeLast = (term: Term, { items, placeholders = [] }: CheckInput) =>
   [...items, ...placeholders].some(one => one.term && termOrder(one.term) > termOrder(term.code))
 
-function sayDifference({ term, copy }: SignedTerm, input: CheckInput): string {
+function differenceFrom({ term, copy }: SignedTerm, input: CheckInput): { gone: CourseCode[], added: CourseCode[] } {
   const now = input.items.filter(item => item.term === term && item.state !== 'completed').map(item => item.course)
   const agreed = copy.map(entry => entry.course)
-  const parts = [
-    ...agreed.filter(course => !now.includes(course)).map(course => `${course} is gone`),
-    ...now.filter(course => !agreed.includes(course)).map(course => `${course} is new`),
-  ]
-  return parts.join(', ')
+  return { gone: agreed.filter(course => !now.includes(course)), added: now.filter(course => !agreed.includes(course)) }
 }
 
 /** Placeholders in terms whose sections are known: it is time to choose. */
 function findUnchosen({ placeholders = [], terms, today }: CheckInput): PlanCheck[] {
   return placeholders.flatMap((placeholder): PlanCheck[] => {
     const term = terms.find(candidate => candidate.code === placeholder.term)
-    const over = term && termPhase(term, today) !== 'future'
+    const over = term !== undefined && termPhase(term, today) !== 'future'
     if (!term || (!term.scheduled && !over)) return []
-    const words = over ? `${term.name} has begun; no course was chosen for this place.` : `The sections of ${term.name} are known: choose a course for this place.`
-    return [{ id: `to choose:${placeholder.id}`, kind: 'to choose', severity: over ? 'blocker' : 'caution', itemId: placeholder.id, course: null, term: term.code, words }]
+    const place: CheckPlace = { id: `to choose:${placeholder.id}`, severity: over ? 'blocker' : 'caution', itemId: placeholder.id, course: null, term: term.code }
+    return [{ ...place, kind: 'to choose', in: nameOf(term), over }]
   })
 }
 
@@ -136,7 +152,6 @@ export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]):
     ...findProblems(input),
     ...offPath.map((item): PlanCheck => ({
       id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
-      words: `${item.course} counts for nothing yet: no requirement line has room for it.`,
     })),
     ...reports.flatMap(report => findUnreached(report, input.placeholders ?? [])),
   ]
@@ -144,16 +159,17 @@ export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]):
 
 /** What a program asks as a whole and the plan does not bring: areas with something open, totals, averages. */
 function findUnreached(report: ProgramReport, placeholders: readonly Placeholder[]): PlanCheck[] {
-  const about = (kind: CheckKind, id: string, words: string): PlanCheck => ({ id: `${kind}:${report.code}/${id}`, kind, severity: 'caution', itemId: null, course: null, term: null, words })
+  const about = (id: string, finding: CheckFinding): PlanCheck =>
+    ({ ...finding, id: `${finding.kind}:${report.code}/${id}`, severity: 'caution', itemId: null, course: null, term: null })
   const held = heldCredits(report, placeholders)
   const open = report.open - held
   const rules = report.rules.flatMap((rule) => {
-    if (rule.state !== 'open' || rule.kind === 'milestone') return []
-    if (rule.kind === 'gpa') return rule.words.startsWith('no grades') ? [] : [about('gpa', rule.id, `${report.title}, ${rule.title}: ${rule.unreachable ?? rule.words}.`.replace('..', '.'))]
+    if (rule.state !== 'open' || rule.reading.kind === 'milestone') return []
+    if (rule.reading.kind === 'gpa') return rule.reading.now === null ? [] : [about(rule.id, { kind: 'gpa', program: report.title, rule })]
     // While lines are open, their credits are lacking in the total as well: one thing to mend, said once.
-    return open > 0 ? [] : [about('not reached', rule.id, `${report.title}, ${rule.title}: ${rule.words}.`)]
+    return open > 0 ? [] : [about(rule.id, { kind: 'not reached', program: report.title, lacks: { rule } })]
   })
-  return open > 0 ? [about('not reached', 'open', `${report.title}: ${formatCredits(open)} credits have no place in the plan yet.`), ...rules] : rules
+  return open > 0 ? [about('open', { kind: 'not reached', program: report.title, lacks: { open } }), ...rules] : rules
 }
 
 /** Credits that placeholders hold of what a program has open: never more than each line lacks. */
@@ -165,15 +181,14 @@ export function heldCredits(report: ProgramReport, placeholders: readonly Placeh
   }, 0)
 }
 
-function alreadyHas(item: CourseItem, course: Course, input: CheckInput): { kind: 'already passed' | 'repeat limit' | 'excluded', words: string } | null {
+function alreadyHas(item: CourseItem, course: Course, input: CheckInput): CheckFinding | null {
   const others = input.items.filter(other => other.id !== item.id && (other.state !== 'completed' || earnsCredit(input.scale, other.grade)))
   const excluded = others.find(other => course.exclusions.includes(other.course))
-  if (excluded) return { kind: 'excluded', words: `No credit for both ${course.code} and ${excluded.course}, which is ${excluded.state}.` }
+  if (excluded) return { kind: 'excluded', by: excluded.course, state: excluded.state }
   const same = others.filter(other => other.course === course.code || course.equivalents.includes(other.course))
   // A retake to improve a grade below C is a plan of its own; only a sufficient grade is "already passed" (common practice, no source).
   const blocking = same.filter(other => other.state !== 'completed' || (input.scale[other.grade ?? '']?.standsFor ?? 0) >= 200)
   const first = blocking[0]
   if (!first || blocking.length < course.repeatLimit) return null
-  const words = first.state === 'completed' ? `passed with ${first.grade}` : `${first.state} in another term`
-  return { kind: course.repeatLimit > 1 ? 'repeat limit' : 'already passed', words: `${course.code} is ${words}; it gives credit ${course.repeatLimit === 1 ? 'once' : `${course.repeatLimit} times`}.` }
+  return { kind: course.repeatLimit > 1 ? 'repeat limit' : 'already passed', state: first.state, grade: first.grade, times: course.repeatLimit }
 }

@@ -1,5 +1,5 @@
-import { isOffered, termOrder, termPhase } from '../catalog/terms'
-import type { CourseItem, Term, TermCode } from '../catalog/types'
+import { isOffered, nameOf, termOrder, termPhase } from '../catalog/terms'
+import type { CourseCode, CourseItem, Term, TermCode, TermName } from '../catalog/types'
 import { evaluate } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import { newEntryId } from '../record/ids'
@@ -47,7 +47,7 @@ function helps(move: PlanMove, problem: PlanCheck, known: ReadonlySet<string>, i
 function candidateMoves(problem: PlanCheck, input: MoveInput): PlanMove[] {
   const future = input.terms.filter(term => termPhase(term, input.today) === 'future')
   const held = input.placeholders?.find(placeholder => placeholder.id === problem.itemId)
-  if (held) return [...elsewhere(held, future), { label: 'Take this place out', operations: [{ kind: 'remove', entry: held.id }] }]
+  if (held) return [...elsewhere(held, future), { move: { code: 'take the place out' }, operations: [{ kind: 'remove', entry: held.id }] }]
   switch (problem.kind) {
     case 'over the cap': return lighten(problem.term!, input, future)
     case 'under the wish': return fillUp(problem.term!, input)
@@ -57,7 +57,7 @@ function candidateMoves(problem: PlanCheck, input: MoveInput): PlanMove[] {
   }
   const entry = input.entries.find(e => e.id === problem.itemId)
   if (!entry) return []
-  const out: PlanMove = { label: `Take ${entry.course} out`, operations: [{ kind: 'remove', entry: entry.id }] }
+  const out: PlanMove = { move: { code: 'take out', course: entry.course }, operations: [{ kind: 'remove', entry: entry.id }] }
   if (problem.kind === 'already passed' || problem.kind === 'repeat limit' || problem.kind === 'excluded' || problem.kind === 'counts for nothing') return [out]
   const first = problem.kind === 'prerequisite' || problem.kind === 'corequisite' ? placeMissing(problem, entry, input, future) : []
   return [...first, ...elsewhere(entry, future), out]
@@ -67,20 +67,20 @@ function candidateMoves(problem: PlanCheck, input: MoveInput): PlanMove[] {
 function elsewhere(entry: { id: string, term: TermCode }, future: readonly Term[]): PlanMove[] {
   const distance = (term: Term) => Math.abs(termOrder(term.code) - termOrder(entry.term))
   return future.filter(term => term.code !== entry.term).sort((a, b) => distance(a) - distance(b))
-    .map(term => ({ label: `Move to ${term.name}`, operations: [{ kind: 'move', entry: entry.id, term: term.code }] }))
+    .map(term => ({ move: { code: 'move here', term: nameOf(term) }, operations: [{ kind: 'move', entry: entry.id, term: term.code }] }))
 }
 
 function lighten(code: TermCode, input: MoveInput, future: readonly Term[]): PlanMove[] {
   const later = future.filter(term => termOrder(term.code) > termOrder(code)).slice(0, 4)
   const movable = input.entries.filter(e => e.term === code && !e.pinned).sort((a, b) => b.course.localeCompare(a.course))
-  return movable.flatMap(e => later.map((term): PlanMove => ({ label: `Move ${e.course} to ${term.name}`, operations: [{ kind: 'move', entry: e.id, term: term.code }] })))
+  return movable.flatMap(e => later.map((term): PlanMove => ({ move: { code: 'move', course: e.course, term: nameOf(term) }, operations: [{ kind: 'move', entry: e.id, term: term.code }] })))
 }
 
 /** Brings a later course into a term that is lighter than wished. */
 function fillUp(code: TermCode, input: MoveInput): PlanMove[] {
-  const name = input.terms.find(term => term.code === code)!.name
+  const name = nameOf(input.terms.find(term => term.code === code)!)
   return input.entries.filter(e => !e.pinned && termOrder(e.term) > termOrder(code)).sort((a, b) => termOrder(b.term) - termOrder(a.term) || a.course.localeCompare(b.course))
-    .map(e => ({ label: `Move ${e.course} to ${name}`, operations: [{ kind: 'move', entry: e.id, term: code }] }))
+    .map(e => ({ move: { code: 'move', course: e.course, term: name }, operations: [{ kind: 'move', entry: e.id, term: code }] }))
 }
 
 /** What was agreed for the term, and only that; what came to it since is moved to a later term where it can stand, or taken out. */
@@ -92,15 +92,14 @@ function putBack(code: TermCode, input: MoveInput): PlanMove[] {
     return moved ? { kind: 'move', entry: moved.id, term: code } : { kind: 'place', entry: freshId(agreed.course, code, input), course: agreed.course, term: code, credits: agreed.credits }
   })
   const extra = here.filter(entry => !copy.some(agreed => agreed.course === entry.course))
-  const name = input.terms.find(term => term.code === code)!.name
+  const name = nameOf(input.terms.find(term => term.code === code)!)
   const later = input.terms.filter(term => termOrder(term.code) > termOrder(code)).sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const moveOut = extra.map((entry): PlanOperation => {
     const term = later.find(candidate => isOffered(input.courses.get(entry.course)!, candidate))
     return term ? { kind: 'move', entry: entry.id, term: term.code } : { kind: 'remove', entry: entry.id }
   })
-  const label = `Put ${name} back as it was signed off`
-  const moves: PlanMove[] = [{ label, operations: [...moveOut, ...back] }]
-  if (extra.length > 0) moves.push({ label: `${label}, without ${extra.map(entry => entry.course).join(', ')}`, operations: [...extra.map((entry): PlanOperation => ({ kind: 'remove', entry: entry.id })), ...back] })
+  const moves: PlanMove[] = [{ move: { code: 'put back', term: name, without: [] }, operations: [...moveOut, ...back] }]
+  if (extra.length > 0) moves.push({ move: { code: 'put back', term: name, without: extra.map(entry => entry.course) }, operations: [...extra.map((entry): PlanOperation => ({ kind: 'remove', entry: entry.id })), ...back] })
   return moves
 }
 
@@ -114,7 +113,7 @@ function placeOpen(input: MoveInput, future: readonly Term[]): PlanMove[] {
 function placesFor(code: string, input: MoveInput, terms: readonly Term[]): PlanMove[] {
   const course = input.courses.get(code)
   return terms.filter(term => course && isOffered(course, term)).map(term => ({
-    label: `Place ${code} in ${term.name}`, operations: [{ kind: 'place', entry: freshId(code, term.code, input), course: code, term: term.code, credits: course!.credits }],
+    move: { code: 'place', course: code, term: nameOf(term) }, operations: [{ kind: 'place', entry: freshId(code, term.code, input), course: code, term: term.code, credits: course!.credits }],
   }))
 }
 
@@ -136,9 +135,19 @@ function placeMissing(problem: PlanCheck, entry: PlanEntry, input: MoveInput, fu
     const places = future.filter(term => termOrder(term.code) < limit && isOffered(input.courses.get(only.course)!, term)).reverse()
     const placed = input.entries.find(e => e.course === only.course)
     return placed
-      ? places.map(term => ({ label: `Move ${placed.course} to ${term.name}`, operations: [{ kind: 'move', entry: placed.id, term: term.code }] }))
+      ? places.map(term => ({ move: { code: 'move', course: placed.course, term: nameOf(term) }, operations: [{ kind: 'move', entry: placed.id, term: term.code }] }))
       : placesFor(only.course, input, places)
   })
 }
 
-export interface PlanMove { label: string, operations: PlanOperation[] }
+export interface PlanMove { move: MoveName, operations: PlanOperation[] }
+
+/** What a move does. */
+export type MoveName
+  = | { code: 'take out', course: CourseCode }
+    | { code: 'take the place out' }
+    /** The course or the place that the problem is about. */
+    | { code: 'move here', term: TermName }
+    | { code: 'move', course: CourseCode, term: TermName }
+    | { code: 'place', course: CourseCode, term: TermName }
+    | { code: 'put back', term: TermName, without: CourseCode[] }

@@ -4,7 +4,6 @@ import { TERMS } from '../../../../demo/calendar'
 import { COURSES } from '../../../../demo/courses'
 import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, operationsBetween, type Plan, type PlanOperation } from './plan'
 import { type PlanSync, receivePlan, seenPlan } from './sync'
-import { sayOperation } from './words'
 
 const CODES = COURSES.slice(0, 8).map(course => course.code)
 const TERM_CODES = TERMS.slice(-5).map(term => term.code)
@@ -69,12 +68,6 @@ describe('operations', () => {
       const reached = applyAll(from, operationsBetween(from, to))
       if (!swaps) expect(typeof reached === 'string' ? reached : shape(reached)).toEqual(shape(to))
     }), { numRuns: 300 })
-  })
-
-  it('are told in words that name the course', () => {
-    const plan = apply(EMPTY_PLAN, [{ kind: 'place', entry: 'a', course: 'HYD 310', term: '2027FA', credits: 300 }])
-    expect(sayOperation({ kind: 'move', entry: 'a', term: '2028FA' }, plan)).toBe('moved HYD 310 to Fall 2028')
-    expect(sayOperation({ kind: 'remove', entry: 'GSP240-2027FA-1a2b' }, plan)).toBe('took GSP 240 out')
   })
 })
 

@@ -1,4 +1,3 @@
-import { formatCredits } from '../catalog/credits'
 import { termOrder } from '../catalog/terms'
 import type { CourseItem, Credits, LocalDate, TermCode } from '../catalog/types'
 import { earnedCredits, gpa, type Gpa } from '../grades/gpa'
@@ -91,10 +90,8 @@ export function readPrograms(programs: readonly Program[], items: readonly Cours
 function sharedWith(program: Program, other: Program, report: ProgramReport): SharedUse[] {
   const about = (rules: readonly SharingRule[], target: Program) => rules.filter(rule => rule.with === target.code || rule.with === target.kind)
   const itemIds = new Set(report.areas.flatMap(area => area.lines.flatMap(line => line.uses.map(use => use.item.id))))
-  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }) => {
-    const amount = courses === undefined ? `${formatCredits(credits ?? 0)} credits` : `${courses} ${courses === 1 ? 'course' : 'courses'}`
-    return { itemIds, ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), words: `At most ${amount} may count in both ${other.title} and ${program.title}.` }
-  })
+  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }): SharedUse =>
+    ({ itemIds, ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), programs: [other.title, program.title] }))
 }
 
 /** Pins of the plan's entries, also where a registration now stands for the entry, and of everything else by item. */

@@ -1,9 +1,8 @@
 import { termOrder } from '../catalog/terms'
-import type { Course, CourseItem, TermCode } from '../catalog/types'
+import type { Commitment, Course, CourseCode, CourseItem, Credits, TermCode } from '../catalog/types'
 import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
-import { classStanding, STANDING_CREDITS } from '../grades/status'
+import { type ClassStanding, classStanding, STANDING_CREDITS } from '../grades/status'
 import type { StudentFacts } from '../record/facts'
-import { sayCondition } from './print'
 import type { Expression } from './types'
 
 /** How firmly a rule is met, best first. */
@@ -12,7 +11,7 @@ const FIRMNESS: readonly Firmness[] = ['passed', 'if passed', 'if planned', 'unm
 
 export interface Evaluation {
   firmness: Firmness
-  /** The rule's parts, each with its own firmness and the reason in words. */
+  /** The rule's parts, each with its own firmness and what decided it. */
   reason: Reason
   /** Smallest sets of conditions that would satisfy what is unmet; empty when the rule is met. At most eight. */
   missing: Expression[][]
@@ -21,8 +20,35 @@ export interface Evaluation {
 export interface Reason {
   expression: Expression
   firmness: Firmness
-  words: string
+  because: Because
   parts: Reason[]
+}
+
+/** What decided one condition. */
+export type Because
+  /** The condition itself says it all. */
+  = | { code: 'as stated' }
+    | { code: 'passed', course: CourseCode, grade: string | null }
+    | { code: 'grade too low', course: CourseCode, grade: string | null, minGrade: string | null }
+    /** It stands in the same term or later; with `alongside` the same term would do. */
+    | { code: 'not before', course: CourseCode, state: Commitment, sameTerm: boolean, alongside: boolean }
+    | { code: 'to be passed', course: CourseCode, state: Commitment, minGrade: string | null }
+    | { code: 'intended', course: CourseCode, state: Commitment }
+    | { code: 'absent' }
+    /** Credits that are there by the term, with all that is planned. */
+    | { code: 'credits by then', credits: Credits }
+    | { code: 'standing now', standing: ClassStanding }
+    | { code: 'score', score: number | null }
+
+/** One condition that is not met, with the attempt at it or the intention that does not meet it; null when there is neither. */
+export interface Lack { condition: Expression, held: { state: Commitment, term: TermCode | null, grade: string | null } | null }
+
+/** What is missing, set by set, with what there is of each. */
+export function lacksOf(missing: readonly Expression[][], items: readonly CourseItem[]): Lack[][] {
+  return missing.map(set => set.map((condition) => {
+    const item = condition.kind === 'course' ? items.find(one => one.course === condition.course) : undefined
+    return { condition, held: item ? { state: item.state, term: item.term, grade: item.grade } : null }
+  }))
 }
 
 export interface EvaluationContext {
@@ -49,7 +75,7 @@ export function evaluate(expression: Expression | null, at: TermCode, facts: Stu
 }
 
 function judge(expression: Expression, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
-  const leaf = (firmness: Firmness, words: string): Reason => ({ expression, firmness, words, parts: [] })
+  const leaf = (firmness: Firmness, because: Because = { code: 'as stated' }): Reason => ({ expression, firmness, because, parts: [] })
   switch (expression.kind) {
     case 'course': return judgeCourse(expression, at, facts, context)
     case 'credits': return judgeCredits(expression, at, facts, context)
@@ -57,15 +83,14 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
       const needed = STANDING_CREDITS[expression.standing]
       const { firmness } = judgeCredits({ kind: 'credits', credits: needed }, at, facts, context)
       const now = classStanding(creditsAt(facts, at, context, 'passed'))
-      return leaf(firmness, `${sayCondition(expression)}: ${now} now`)
+      return leaf(firmness, { code: 'standing now', standing: now })
     }
     case 'placement': {
-      const score = facts.placements[expression.test]
-      const words = score === undefined ? `${sayCondition(expression)}: no score on file` : `${expression.test} placement score ${score}`
-      return leaf(score !== undefined && score >= expression.score ? 'passed' : 'unmet', words)
+      const score = facts.placements[expression.test] ?? null
+      return leaf(score !== null && score >= expression.score ? 'passed' : 'unmet', { code: 'score', score })
     }
-    case 'program': return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet', sayCondition(expression))
-    case 'permission': return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet', sayCondition(expression))
+    case 'program': return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet')
+    case 'permission': return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet')
     case 'all': return combine(expression, expression.of.length, at, facts, context)
     case 'any': return combine(expression, 1, at, facts, context)
     case 'atLeast': return combine(expression, expression.n, at, facts, context)
@@ -75,7 +100,7 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
 function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
   const parts = expression.of.map(part => judge(part, at, facts, context))
   const best = parts.map(part => part.firmness).sort((a, b) => FIRMNESS.indexOf(a) - FIRMNESS.indexOf(b)).slice(0, n)
-  return { expression, firmness: worst(best), words: sayCondition(expression), parts }
+  return { expression, firmness: worst(best), because: { code: 'as stated' }, parts }
 }
 
 function judgeCourse(
@@ -85,31 +110,31 @@ function judgeCourse(
   const accepted = new Set([course, ...context.courses.get(course)?.equivalents ?? []])
   const sameTerm = expression.alongside || context.corequisite === true
   let best: Firmness = 'unmet'
-  let words = `${sayCondition(expression)}: not on your record and not in the plan`
+  let because: Because = { code: 'absent' }
   for (const item of facts.items) {
     if (!accepted.has(item.course)) continue
-    const [firmness, said] = judgeAttempt(item, at, sameTerm, minGrade, context)
+    const [firmness, decided] = judgeAttempt(item, at, sameTerm, minGrade, context)
     const better = FIRMNESS.indexOf(firmness) < FIRMNESS.indexOf(best)
-    if (better || (best === 'unmet' && firmness === 'unmet')) [best, words] = [firmness, said]
+    if (better || (best === 'unmet' && firmness === 'unmet')) [best, because] = [firmness, decided]
   }
-  return { expression, firmness: best, words, parts: [] }
+  return { expression, firmness: best, because, parts: [] }
 }
 
 function judgeAttempt(
   item: CourseItem, at: number, sameTerm: boolean, minGrade: string | undefined, context: EvaluationContext,
-): [Firmness, string] {
+): [Firmness, Because] {
   const when = item.term ? termOrder(item.term) : 0
   if (item.state === 'completed') {
-    if (meetsGrade(context.scale, item.grade, minGrade)) return ['passed', `${item.course} passed with ${item.grade}`]
-    return ['unmet', `${item.course} has ${item.grade ?? 'no grade'}, ${minGrade ? `${minGrade} or better` : 'a passing grade'} is needed`]
+    if (meetsGrade(context.scale, item.grade, minGrade)) return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
+    return ['unmet', { code: 'grade too low', course: item.course, grade: item.grade, minGrade: minGrade ?? null }]
   }
   if (when > at || (when === at && !sameTerm)) {
-    return ['unmet', `${item.course} is ${item.state} for ${when === at ? 'the same term' : 'a later term'}, it must come ${sameTerm ? 'no later' : 'first'}`]
+    return ['unmet', { code: 'not before', course: item.course, state: item.state, sameTerm: when === at, alongside: sameTerm }]
   }
   if (item.state === 'under way' || item.state === 'registered') {
-    return ['if passed', `${item.course} ${item.state}${minGrade ? `, ${minGrade} or better is needed` : ''}`]
+    return ['if passed', { code: 'to be passed', course: item.course, state: item.state, minGrade: minGrade ?? null }]
   }
-  return ['if planned', `${item.course} ${item.state}`]
+  return ['if planned', { code: 'intended', course: item.course, state: item.state }]
 }
 
 function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness, subject?: string, levelMin = 0): number {
@@ -133,7 +158,7 @@ function judgeCredits(expression: Extract<Expression, { kind: 'credits' }>, at: 
   const levels: Firmness[] = ['passed', 'if passed', 'if planned']
   const have = (upTo: Firmness) => creditsAt(facts, at, context, upTo, expression.subject, expression.levelMin)
   const firmness = levels.find(level => have(level) >= expression.credits) ?? 'unmet'
-  return { expression, firmness, words: `${sayCondition(expression)}: ${have('if planned') / 100} by then`, parts: [] }
+  return { expression, firmness, because: { code: 'credits by then', credits: have('if planned') }, parts: [] }
 }
 
 /** Smallest sets of unmet conditions whose satisfaction would satisfy the rule. */

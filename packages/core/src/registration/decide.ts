@@ -1,27 +1,46 @@
-import { formatCredits } from '../catalog/credits'
-import { describeOffering, sayDate } from '../catalog/terms'
-import type { Course, CourseItem, Credits, SeatPool, Section, Term, TravelTime } from '../catalog/types'
+import { nameOf } from '../catalog/terms'
+import type {
+  Commitment, Course, CourseCode, CourseItem, Credits, OfferingPattern, Part, SeatPool, Section, Term, TermName,
+  TravelTime, Weekday,
+} from '../catalog/types'
 import { earnsCredit, type GradeScale } from '../grades/scale'
-import { evaluate } from '../prerequisites/evaluate'
-import { sayMissing } from '../prerequisites/print'
+import { evaluate, type Lack, lacksOf, type Reason } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { StudentFacts } from '../record/facts'
 import { bundlesOf, clashBetween, missingParts } from '../weeks/bundles'
-import { clockTime } from '../weeks/meetings'
-import type { Gate, GateKind } from './gates'
+import type { Clash } from '../weeks/meetings'
+import type { Gate } from './gates'
+
+/** One thing that was looked at, by its stable code: `ok` or refused, with what its words need. */
+export type Finding = { ok: boolean } & (
+  | { code: 'gate', gate: Gate }
+  | { code: 'section-unknown', course: CourseCode, term: TermName }
+  | { code: 'section-cancelled', course: CourseCode, label: string }
+  /** Parts that are missing; none when the parts do not belong together. */
+  | { code: 'bundle-incomplete', course: CourseCode, missing: Part[] }
+  | { code: 'duplicate', course: CourseCode, term: TermName }
+  | { code: 'already-passed', course: CourseCode, grade: string | null, times: number }
+  | { code: 'exclusion', course: CourseCode, by: CourseCode, state: Commitment | 'in the line-up' }
+  /** `reason` where it is met, null where it was lifted by an exception; `first` is a course that would help, with its offering. */
+  | { code: 'prerequisite', ok: true, reason: Reason | null }
+  | { code: 'prerequisite', ok: false, needs: Lack[][], first: { course: CourseCode, offered: OfferingPattern } | null }
+  | { code: 'corequisite', ok: true, reason: Reason }
+  | { code: 'corequisite', ok: false, needs: Lack[][] }
+  | { code: 'restriction', course: CourseCode, label: string, programs: string[] }
+  | { code: 'clash', course: CourseCode, label: string, state: 'registered' | 'in the line-up', clash: Clash }
+  | { code: 'load-cap', credits: Credits, cap: Credits }
+  | { code: 'seats-full', ok: true, left: number }
+  | { code: 'seats-full', ok: false, course: CourseCode, label: string, seats: SeatCount, other: OtherBundle | null }
+)
 
 /** Stable names of everything that can refuse a row. */
-export type RefusalCode
-  = | `gate-${GateKind}` | 'section-unknown' | 'section-cancelled' | 'bundle-incomplete' | 'duplicate' | 'already-passed' | 'exclusion'
-    | 'prerequisite' | 'corequisite' | 'restriction' | 'clash' | 'load-cap' | 'seats-full'
+export type RefusalCode = Finding['code']
 
-export interface Finding {
-  code: RefusalCode
-  ok: boolean
-  words: string
-  /** The way forward; empty when `ok`. */
-  way: string
-}
+/** Seats of a section as told to somebody who finds none: `kept` are free ones for others. */
+export interface SeatCount { capacity: number, taken: number, waiting: number, kept: { seats: number, for: string[] } }
+
+/** Another bundle of the course that has seats. */
+export interface OtherBundle { label: string, meets: { days: Weekday[], start: number } | null, left: number }
 
 export interface LineUpRow { id: number, course: string, sectionIds: number[] }
 
@@ -86,17 +105,14 @@ function decideInOrder(rows: readonly LineUpRow[], companions: ReadonlySet<numbe
 
 const sectionsOf = (row: LineUpRow, context: DecisionContext) => row.sectionIds.flatMap(id => context.sections.get(id) ?? [])
 
-const pass = (code: RefusalCode, words: string): Finding => ({ code, ok: true, words, way: '' })
-const refuse = (code: RefusalCode, words: string, way: string): Finding => ({ code, ok: false, words, way })
-
 function decideRow(
   row: LineUpRow, partners: readonly LineUpRow[], accepted: readonly { row: LineUpRow, sections: Section[] }[], load: Credits, context: DecisionContext,
 ): RowDecision {
   const course = context.courses.get(row.course)
   const sections = sectionsOf(row, context)
-  const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => refuse(`gate-${gate.kind}`, `${gate.title}: ${gate.words}.`, gate.way))
+  const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => ({ code: 'gate', ok: false, gate }))
   if (!course || sections.length !== row.sectionIds.length || sections.length === 0 || sections.some(section => section.course !== row.course)) {
-    findings.push(refuse('section-unknown', `A section chosen for ${row.course} is not in ${context.term.name}.`, 'Choose a bundle again in Week.'))
+    findings.push({ code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) })
     return { rowId: row.id, course: row.course, outcome: 'refused', findings, claims: [], credits: 0 }
   }
   findings.push(
@@ -116,12 +132,11 @@ function decideRow(
 function checkSections(course: Course, sections: Section[]): Finding[] {
   const found: Finding[] = []
   const cancelled = sections.find(section => section.cancelled)
-  if (cancelled) found.push(refuse('section-cancelled', `${course.code}-${cancelled.label} is cancelled.`, 'Choose another bundle in Week.'))
+  if (cancelled) found.push({ code: 'section-cancelled', ok: false, course: course.code, label: cancelled.label })
   const missing = missingParts(course, sections)
   const links = new Set(sections.map(section => section.link))
   if (missing.length > 0 || links.size > 1) {
-    const what = missing.length > 0 ? `lacks its ${missing.join(' and ')}` : 'has parts that do not belong together'
-    found.push(refuse('bundle-incomplete', `The choice for ${course.code} ${what}.`, 'Choose a complete bundle in Week.'))
+    found.push({ code: 'bundle-incomplete', ok: false, course: course.code, missing })
   }
   return found
 }
@@ -130,16 +145,16 @@ function checkRepeats(course: Course, accepted: readonly { row: LineUpRow }[], c
   const found: Finding[] = []
   const here = context.items.find(item => item.course === course.code && item.term === context.term.code && item.state === 'registered')
   if (here || accepted.some(({ row }) => row.course === course.code)) {
-    found.push(refuse('duplicate', `You are registered for ${course.code} in ${context.term.name} already.`, 'To change sections, drop or replace the registered one.'))
+    found.push({ code: 'duplicate', ok: false, course: course.code, term: nameOf(context.term) })
   }
   const earned = context.items.filter(item => (item.course === course.code || course.equivalents.includes(item.course))
     && item.state === 'completed' && earnsCredit(context.scale, item.grade) && (context.scale[item.grade!]?.standsFor ?? 0) >= 200)
   if (earned.length >= course.repeatLimit) {
-    found.push(refuse('already-passed', `${course.code} is passed with ${earned[0]!.grade}; it gives credit ${course.repeatLimit === 1 ? 'once' : `${course.repeatLimit} times`}.`, 'Take it out of the plan.'))
+    found.push({ code: 'already-passed', ok: false, course: course.code, grade: earned[0]!.grade, times: course.repeatLimit })
   }
   const excluded = context.items.find(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(context.scale, item.grade)))
-    ?? accepted.map(({ row }) => ({ course: row.course, state: 'in this line-up' })).find(row => course.exclusions.includes(row.course))
-  if (excluded) found.push(refuse('exclusion', `No credit for both ${course.code} and ${excluded.course}, which is ${excluded.state}.`, `Take ${course.code} out of the plan.`))
+    ?? accepted.map(({ row }) => ({ course: row.course, state: 'in the line-up' as const })).find(row => course.exclusions.includes(row.course))
+  if (excluded) found.push({ code: 'exclusion', ok: false, course: course.code, by: excluded.course, state: excluded.state })
   return found
 }
 
@@ -149,59 +164,45 @@ function checkRules(course: Course, partners: readonly LineUpRow[], context: Dec
   }))
   const facts: StudentFacts = { items: [...context.items, ...alongside], programs: context.programs, placements: context.placements, permissions: context.permissions }
   const shared = { courses: context.courses, scale: context.scale, course: course.code }
+  // A planned course is no help on registration day, so only the record is told.
+  const firm = context.items.filter(item => item.state === 'completed')
   const found: Finding[] = []
   const before = evaluate(ruleOf(course.prerequisite), context.term.code, facts, shared)
-  if (context.permissions.includes(course.code)) found.push(pass('prerequisite', 'Prerequisite lifted by an exception.'))
+  if (context.permissions.includes(course.code)) found.push({ code: 'prerequisite', ok: true, reason: null })
   else if (before?.firmness === 'unmet') {
     const first = before.missing[0]?.find(expression => expression.kind === 'course')
     const needed = first?.kind === 'course' ? context.courses.get(first.course) : undefined
-    const way = needed ? `Plan ${needed.code} first (${describeOffering(needed)}), or ask your advisor for a prerequisite exception.` : 'Ask your advisor for a prerequisite exception.'
-    found.push(refuse('prerequisite', `Needs ${sayNeeds(before.missing, context)}.`, way))
+    found.push({ code: 'prerequisite', ok: false, needs: lacksOf(before.missing, firm), first: needed ? { course: needed.code, offered: needed.offered } : null })
   }
-  else if (before) found.push(pass('prerequisite', `Prerequisite: ${sayReason(before.reason)}.`))
+  else if (before) found.push({ code: 'prerequisite', ok: true, reason: before.reason })
   const beside = evaluate(ruleOf(course.corequisite), context.term.code, facts, { ...shared, corequisite: true })
   if (beside?.firmness === 'unmet') {
-    found.push(refuse('corequisite', `Goes with ${sayNeeds(beside.missing, context)}, in the same term or before.`, 'Add it to the line-up, so that both are registered together.'))
+    found.push({ code: 'corequisite', ok: false, needs: lacksOf(beside.missing, firm) })
   }
-  else if (beside) found.push(pass('corequisite', `Corequisite: ${sayReason(beside.reason)}.`))
+  else if (beside) found.push({ code: 'corequisite', ok: true, reason: beside.reason })
   return found
-}
-
-/** Words for what is missing; a planned course is no help on registration day, so only the record is mentioned. */
-function sayNeeds(missing: Parameters<typeof sayMissing>[0], context: DecisionContext): string {
-  const firm = context.items.filter(item => item.state === 'completed')
-  return sayMissing(missing, firm).replaceAll(' first, which is not in the plan', '; not on your record')
-}
-
-function sayReason(reason: { words: string, parts: { firmness: string, words: string, parts: unknown[] }[] }): string {
-  const met = reason.parts.filter(part => part.firmness !== 'unmet')
-  return met.length > 0 ? met.map(part => sayReason(part as Parameters<typeof sayReason>[0])).join(', ') : reason.words
 }
 
 function checkRestrictions(course: Course, sections: Section[], context: DecisionContext): Finding[] {
   return sections.filter(section => section.onlyPrograms.length > 0 && !section.onlyPrograms.some(code => context.programs.includes(code)))
-    .map(section => refuse('restriction', `${course.code}-${section.label} is kept for ${section.onlyPrograms.join(' and ')} students.`, 'Choose another bundle in Week, or ask for an exception.'))
+    .map(section => ({ code: 'restriction', ok: false, course: course.code, label: section.label, programs: section.onlyPrograms }))
 }
 
 function checkClashes(sections: Section[], accepted: readonly { row: LineUpRow, sections: Section[] }[], context: DecisionContext): Finding[] {
   const held = new Map<string, Section[]>()
   for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
-  const others = [...[...held.values()].map(list => ({ sections: list, state: 'registered' })), ...accepted.map(({ sections: list }) => ({ sections: list, state: 'in this line-up' }))]
-  return others.flatMap(({ sections: other, state }) => {
+  const others = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })), ...accepted.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
+  return others.flatMap(({ sections: other, state }): Finding[] => {
     if (other[0]?.course === sections[0]?.course) return []
     const clash = clashBetween(sections, other, context.term, context.travel)
     if (!clash) return []
-    const name = `${other[0]!.course}-${other[0]!.label}`
-    const words = clash.kind === 'overlap' ? `Clashes with ${name} (${state}), first on ${sayDate(clash.date)}.` : `Too little time from ${name} (${state}): ${clash.shortBy} min short on ${sayDate(clash.date)}.`
-    return [refuse('clash', words, 'Choose another bundle for one of the two in Week.')]
+    return [{ code: 'clash', ok: false, course: other[0]!.course, label: other[0]!.label, state, clash }]
   })
 }
 
 function checkLoad(course: Course, load: Credits, context: DecisionContext): Finding {
   const total = load + course.credits
-  return total <= context.loadCap
-    ? pass('load-cap', `${formatCredits(total)} of ${formatCredits(context.loadCap)} credits.`)
-    : refuse('load-cap', `${formatCredits(total)} credits would be over the cap of ${formatCredits(context.loadCap)}.`, 'Leave a course for later, or ask your advisor for a load exception.')
+  return { code: 'load-cap', ok: total <= context.loadCap, credits: total, cap: context.loadCap }
 }
 
 export function freeSeats(pool: SeatPool): number {
@@ -229,28 +230,27 @@ function checkSeats(course: Course, sections: Section[], context: DecisionContex
       claims.push(claim)
       continue
     }
-    findings.push(refuse('seats-full', `${course.code}-${section.label} is full: ${sayFull(section)}.`, otherBundle(course, sections, context)))
+    findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section), other: otherBundle(course, sections, context) })
   }
   if (findings.length === 0) {
     const left = Math.min(...sections.map(section => seatsFor(section, context.programs)))
-    findings.push(pass('seats-full', `${left} ${left === 1 ? 'seat' : 'seats'} left.`))
+    findings.push({ code: 'seats-full', ok: true, left })
   }
   return { claims, findings }
 }
 
-function sayFull(section: Section): string {
-  const capacity = section.pools.reduce((sum, pool) => sum + pool.capacity, 0)
-  const taken = section.pools.reduce((sum, pool) => sum + pool.taken, 0)
+function seatCount(section: Section): SeatCount {
   const kept = section.pools.filter(pool => pool.forGroup !== null && freeSeats(pool) > 0)
-  const words = `${taken} of ${capacity} seats taken${section.waiting > 0 ? `, ${section.waiting} waiting` : ''}`
-  return kept.length > 0 ? `${words}, ${kept.reduce((sum, pool) => sum + freeSeats(pool), 0)} kept for ${kept.map(pool => pool.forGroup).join(' and ')}` : words
+  return {
+    capacity: section.pools.reduce((sum, pool) => sum + pool.capacity, 0), taken: section.pools.reduce((sum, pool) => sum + pool.taken, 0), waiting: section.waiting,
+    kept: { seats: kept.reduce((sum, pool) => sum + freeSeats(pool), 0), for: kept.map(pool => pool.forGroup!) },
+  }
 }
 
-function otherBundle(course: Course, sections: Section[], context: DecisionContext): string {
+function otherBundle(course: Course, sections: Section[], context: DecisionContext): OtherBundle | null {
   const free = bundlesOf(course, [...context.sections.values()])
     .filter(bundle => bundle.sections.every(section => seatsFor(section, context.programs) > 0) && bundle.sections.some(section => !sections.includes(section)))
   const first = free[0]?.sections[0]
-  if (!first) return `No other bundle of ${course.code} has a seat; ask your advisor what else fills the requirement.`
-  const when = first.meetings[0] ? `, ${first.meetings[0].days.join(' ')} ${clockTime(first.meetings[0].start)}` : ''
-  return `Choose ${course.code}-${first.label}${when}: ${seatsFor(first, context.programs)} left.`
+  const meeting = first?.meetings[0]
+  return first ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, context.programs) } : null
 }

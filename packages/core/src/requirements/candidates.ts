@@ -1,9 +1,8 @@
 import { matchesFilter } from '../catalog/filter'
-import { describeOffering, isOffered, termOrder } from '../catalog/terms'
+import { isOffered, termOrder } from '../catalog/terms'
 import type { Course, Term } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
-import { evaluate } from '../prerequisites/evaluate'
-import { sayMissing } from '../prerequisites/print'
+import { evaluate, type Lack, lacksOf } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { StudentFacts } from '../record/facts'
 import { isExcluded, isTaken } from '../record/repeats'
@@ -11,13 +10,22 @@ import type { LineReport } from './report'
 
 export interface Candidate {
   course: Course
-  /** Why it is in its group: "if CHY 110 is passed", "offered fall only", "needs …". */
-  words: string
+  /** Why it is in its group. */
+  note: CandidateNote
   /** The term in which it would be placed. */
   term: Term | null
   /** All terms in which it could be placed, that one first. */
   terms: Term[]
 }
+
+export type CandidateNote
+  = | { code: 'can take' }
+    /** What comes before it is under way, or only planned. */
+    | { code: 'if passed' | 'if planned' }
+    | { code: 'offered later', term: Term }
+    | { code: 'ready later', term: Term, then: 'can take' | 'if passed' | 'if planned' }
+    | { code: 'needs', needs: Lack[][] }
+    | { code: 'in no term of the plan' }
 
 export interface Candidates {
   /** Offered in the working term, and this student can take it then. */
@@ -49,10 +57,10 @@ export function findCandidates(input: CandidateInput): Candidates {
     const places = terms.filter(term => isOffered(course, term))
     const working = places.filter(term => firmnessAt(course, term, input) !== 'unmet')
     const works = working[0]
-    if (works?.code === workingTerm.code) result.now.push({ course, term: works, terms: working, words: firmnessAt(course, works, input) === 'passed' ? 'you can take it' : sayCondition(course, works, input) })
-    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, terms: working, words: `${describeOffering(course)}: ${works.name}` })
-    else if (works) result.later.push({ course, term: works, terms: working, words: `from ${works.name}: ${sayCondition(course, works, input)}` })
-    else result.blocked.push({ course, term: places[0] ?? null, terms: [], words: sayBlocked(course, places[0] ?? workingTerm, input) })
+    if (works?.code === workingTerm.code) result.now.push({ course, term: works, terms: working, note: { code: conditionAt(course, works, input) } })
+    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, terms: working, note: { code: 'offered later', term: works } })
+    else if (works) result.later.push({ course, term: works, terms: working, note: { code: 'ready later', term: works, then: conditionAt(course, works, input) } })
+    else result.blocked.push({ course, term: places[0] ?? null, terms: [], note: blockedBy(course, places[0] ?? workingTerm, input) })
   }
   return result
 }
@@ -63,11 +71,12 @@ function firmnessAt(course: Course, term: Term, { facts, courses, scale }: Candi
   return evaluate(ruleOf(course.prerequisite), term.code, facts, context)?.firmness ?? 'passed'
 }
 
-function sayCondition(course: Course, term: Term, input: CandidateInput): string {
-  return firmnessAt(course, term, input) === 'if planned' ? 'if the plan before it holds' : firmnessAt(course, term, input) === 'if passed' ? 'if what is under way is passed' : 'you can take it'
+function conditionAt(course: Course, term: Term, input: CandidateInput): 'can take' | 'if passed' | 'if planned' {
+  const firmness = firmnessAt(course, term, input)
+  return firmness === 'if planned' || firmness === 'if passed' ? firmness : 'can take'
 }
 
-function sayBlocked(course: Course, term: Term, { facts, courses, scale }: CandidateInput): string {
+function blockedBy(course: Course, term: Term, { facts, courses, scale }: CandidateInput): CandidateNote {
   const found = evaluate(ruleOf(course.prerequisite), term.code, facts, { courses, scale, course: course.code })
-  return found?.firmness === 'unmet' ? `needs ${sayMissing(found.missing, facts.items)}` : 'not offered in any term of the plan'
+  return found?.firmness === 'unmet' ? { code: 'needs', needs: lacksOf(found.missing, facts.items) } : { code: 'in no term of the plan' }
 }

@@ -2,7 +2,7 @@ import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
-import type { CourseLine, Program, RequirementException, RequirementNode } from './types'
+import { type CourseLine, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
 
 /** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */
 export const NOMINAL_CREDITS = 300
@@ -14,11 +14,6 @@ export interface CompileContext {
   courses: ReadonlyMap<string, Course>
   scale: GradeScale
   exceptions: readonly RequirementException[]
-}
-
-/** True for a line whose rule is "all of these courses". */
-export function needsEveryListed(line: CourseLine): boolean {
-  return line.filter.list !== undefined && line.credits === undefined && line.courses === line.filter.list.length && !line.caps && !line.subjects
 }
 
 /** Lines in printed order, with the tree that joins them. What is waived is left out. */

@@ -1,4 +1,3 @@
-import { formatCredits } from '../catalog/credits'
 import { type LineReport, type ProgramReport, readProgram, type ReportInput } from './report'
 
 /** What would change if a course counted on another line than it does. */
@@ -11,7 +10,10 @@ export interface UseChange {
   moved: { course: string, from: string | null, to: string | null }[]
   /** Credits of the program that would be open more than now. */
   cost: number
-  words: string
+  /** It counts somewhere now. */
+  instead: boolean
+  /** Less would be met by what is completed already. */
+  lessMet: boolean
 }
 
 const baseLines = (report: ProgramReport) => report.areas.flatMap(area => area.lines)
@@ -41,17 +43,6 @@ function compare(before: ProgramReport, after: ProgramReport, itemId: string, li
     const [from, to] = [useOf(before, item.id), useOf(after, item.id)]
     return from?.id === to?.id ? [] : [{ course: item.course, from: from?.title ?? null, to: to?.title ?? null }]
   }).filter((move, i, list) => list.findIndex(other => other.course === move.course) === i)
-  const firm = (report: ProgramReport) => [report.met, report.underWay, report.covered]
   const cost = after.open - before.open
-  return { lineId: line.id, title: line.title, lines, moved, cost, words: say(useOf(before, itemId) ? `In ${line.title} instead` : `In ${line.title}`, lines, moved, cost, firm(before), firm(after)) }
-}
-
-function say(where: string, lines: UseChange['lines'], moved: UseChange['moved'], cost: number, before: number[], after: number[]): string {
-  const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
-  const shifts = moved.map(({ course, from, to }) => to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`)
-  const what = [...shifts, ...worse].slice(0, 4).join('; ')
-  if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
-  if (after[0]! < before[0]!) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`
-  if (moved.length > 0) return `${where}: ${what}. The same progress.`
-  return `${where}: the same progress; the line that accepts fewer courses is served first.`
+  return { lineId: line.id, title: line.title, lines, moved, cost, instead: useOf(before, itemId) !== undefined, lessMet: after.met < before.met }
 }

@@ -44,9 +44,9 @@ describe('Reach', () => {
     expect(at(new Reach(input([{ ...passed('AAA 100'), state: 'under way', term: '2026FA', grade: null }])), 'AAA 200')).toBe('2027SP')
   })
   it('says why a course cannot be taken any more', () => {
-    expect(new Reach(input()).of('GON 100')).toMatchObject({ at: null, why: 'GON 100 was last offered in Fall 2026' })
-    expect(new Reach(input([passed('BBB 105')])).of('BBB 100')).toMatchObject({ at: null, why: 'BBB 100 gives no credit beside BBB 105, which is passed' })
-    expect(new Reach(input()).of('DDD 100').why).toMatch(/GON 100 was last offered/)
+    expect(new Reach(input()).of('GON 100')).toMatchObject({ at: null, why: { code: 'last offered', course: 'GON 100', until: '2026FA' } })
+    expect(new Reach(input([passed('BBB 105')])).of('BBB 100')).toMatchObject({ at: null, why: { code: 'excluded', course: 'BBB 100', by: 'BBB 105', state: 'completed' } })
+    expect(new Reach(input()).of('DDD 100').why).toMatchObject({ code: 'needs what cannot be had', why: { code: 'last offered', course: 'GON 100' } })
     expect(at(new Reach(input()), 'DDD 200')).toBe('2027FA')
   })
   it('waits for class standing as long as the caps make it', () => {
@@ -60,8 +60,8 @@ describe('findUnreachable', () => {
     const p = program([{ filter: { list: ['GON 100', 'AAA 100'] }, courses: 2 }, { filter: { list: ['BBB 100'] }, courses: 1 }])
     const items = [passed('BBB 105')]
     expect(findUnreachable(read(p, items), items, new Reach(input(items)), input(items))).toEqual({
-      l0: 'GON 100 was last offered in Fall 2026. Ask your advisor for a substitution or a waiver.',
-      l1: 'BBB 100 gives no credit beside BBB 105, which is passed. Ask your advisor for a substitution or a waiver.',
+      l0: { reasons: [{ code: 'last offered', course: 'GON 100', until: '2026FA' }] },
+      l1: { reasons: [{ code: 'excluded', course: 'BBB 100', by: 'BBB 105', state: 'completed' }] },
     })
   })
   it('does not call lost what a repeat can mend, nor a branch that is set aside', () => {

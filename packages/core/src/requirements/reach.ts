@@ -1,6 +1,6 @@
 import { matchesFilter } from '../catalog/filter'
-import { isOffered, sayTerm, termOrder, termsAhead } from '../catalog/terms'
-import type { Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
+import { isOffered, termOrder, termsAhead } from '../catalog/terms'
+import type { Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
 import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
 import { STANDING_CREDITS } from '../grades/status'
 import { ruleOf } from '../prerequisites/rule-of'
@@ -27,13 +27,23 @@ export interface Reached {
   at: number | null
   /** The course that had to come first and decided it. */
   after: CourseCode | null
-  /** Why never; or what it waits for when no course decided it ("90 credits"). */
-  why: string
+  /** Why never; or what it waits for when no course decided it; null when there is nothing to say. */
+  why: Why | null
 }
 
+/** Why a course cannot be taken any more, or what it waits for. */
+export type Why
+  = | { code: 'asks for itself' | 'not in the catalog' | 'in no term ahead', course: CourseCode }
+    | { code: 'excluded', course: CourseCode, by: CourseCode, state: Commitment }
+    | { code: 'needs what cannot be had', course: CourseCode, why: Why }
+    | { code: 'last offered', course: CourseCode, until: TermCode }
+    | { code: 'placement', test: string, score: number }
+    | { code: 'program', program: string }
+    | { code: 'credits', credits: Credits }
+
 /** A moment in terms ahead: -1 is now, 0 the first term ahead; null is never. */
-interface Moment { at: number | null, after: CourseCode | null, why: string }
-const NOW: Moment = { at: -1, after: null, why: '' }
+interface Moment { at: number | null, after: CourseCode | null, why: Why | null }
+const NOW: Moment = { at: -1, after: null, why: null }
 
 /**
  * Earliest terms of all courses from record, prerequisites and offering patterns, without regard to the load of a term:
@@ -57,7 +67,7 @@ export class Reach {
     const before = this.known.get(code)
     if (before) return before
     // Courses that ask for each other in a ring can never begin.
-    this.known.set(code, { at: null, after: null, why: `${code} asks for itself` })
+    this.known.set(code, { at: null, after: null, why: { code: 'asks for itself', course: code } })
     const found = this.find(code)
     this.known.set(code, found)
     return found
@@ -65,13 +75,13 @@ export class Reach {
 
   private find(code: CourseCode): Reached {
     const course = this.input.courses.get(code)
-    if (!course) return { at: null, after: null, why: `${code} is not in the catalog` }
+    if (!course) return { at: null, after: null, why: { code: 'not in the catalog', course: code } }
     const excluded = this.input.items.find(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(this.input.scale, item.grade)))
-    if (excluded) return { at: null, after: null, why: `${code} gives no credit beside ${excluded.course}, which is ${excluded.state === 'completed' ? 'passed' : excluded.state}` }
+    if (excluded) return { at: null, after: null, why: { code: 'excluded', course: code, by: excluded.course, state: excluded.state } }
     const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
-    if (ready.at === null) return { at: null, after: ready.after, why: `${code} needs something that cannot be had any more: ${ready.why}` }
+    if (ready.at === null) return { at: null, after: ready.after, why: { code: 'needs what cannot be had', course: code, why: ready.why! } }
     const at = this.terms.findIndex((term, t) => t >= ready.at! && (course.offered.seasons.length === 0 || isOffered(course, term)))
-    if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? `${code} was last offered in ${sayTerm(course.offered.until)}` : `${code} is in no term ahead` }
+    if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? { code: 'last offered', course: code, until: course.offered.until } : { code: 'in no term ahead', course: code } }
     return { at, after: ready.after, why: ready.why }
   }
 
@@ -79,12 +89,12 @@ export class Reach {
   private moment(rule: Expression | null): Moment {
     if (!rule) return NOW
     const { placements, programs, items, scale } = this.input
-    const never = (why: string): Moment => ({ at: null, after: null, why })
+    const never = (why: Why): Moment => ({ at: null, after: null, why })
     switch (rule.kind) {
       case 'course': return this.courseMoment(rule)
       case 'permission': return NOW
-      case 'placement': return (placements[rule.test] ?? -1) >= rule.score ? NOW : never(`a ${rule.test} placement of ${rule.score}`)
-      case 'program': return programs.includes(rule.program) ? NOW : never(`being in ${rule.program}`)
+      case 'placement': return (placements[rule.test] ?? -1) >= rule.score ? NOW : never({ code: 'placement', test: rule.test, score: rule.score })
+      case 'program': return programs.includes(rule.program) ? NOW : never({ code: 'program', program: rule.program })
       case 'standing': return this.creditsMoment(STANDING_CREDITS[rule.standing])
       case 'credits': {
         const mine = items.filter((item) => {
@@ -104,7 +114,7 @@ export class Reach {
   private creditsMoment(credits: Credits): Moment {
     if (this.earned >= credits) return NOW
     const full = this.caps.findIndex(cap => this.earned + cap >= credits)
-    return { at: full < 0 ? null : full + 1, after: null, why: `${credits / 100} credits earned` }
+    return { at: full < 0 ? null : full + 1, after: null, why: { code: 'credits', credits } }
   }
 
   private courseMoment(rule: Extract<Expression, { kind: 'course' }>): Moment {
@@ -113,13 +123,13 @@ export class Reach {
       if (!accepted.includes(item.course)) continue
       if (item.state === 'completed' ? meetsGrade(this.input.scale, item.grade, rule.minGrade) : true) {
         const term = this.terms.findIndex(candidate => candidate.code === item.term)
-        return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: '' }
+        return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: null }
       }
     }
     const first = accepted.map(code => ({ code, reached: this.of(code) })).sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity))[0]!
     return first.reached.at === null
       ? { at: null, after: null, why: first.reached.why }
-      : { at: first.reached.at + (rule.alongside ? 0 : 1), after: first.code, why: '' }
+      : { at: first.reached.at + (rule.alongside ? 0 : 1), after: first.code, why: null }
   }
 
   /** When `n` of the rules can hold: the n-th earliest. */
@@ -152,26 +162,28 @@ export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGr
     .sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code))
 }
 
-/** Open lines that no course still to be had can fill, by line id, each with the reason and what to do. */
-export function findUnreachable(report: ProgramReport, items: readonly CourseItem[], reach: Reach, input: Pick<ReachInput, 'courses' | 'scale'>): Record<string, string> {
-  const lost: Record<string, string> = {}
+/** Why an open line cannot be filled any more; no reasons when nothing that is left fits it. */
+export interface Lost { reasons: Why[] }
+
+/** Open lines that no course still to be had can fill, by line id, each with the reasons. */
+export function findUnreachable(report: ProgramReport, items: readonly CourseItem[], reach: Reach, input: Pick<ReachInput, 'courses' | 'scale'>): Record<string, Lost> {
+  const lost: Record<string, Lost> = {}
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
     if (line.open === 0 || line.setAside) continue
     // What only a sharing rule keeps out could come back by another use in the other program.
     if (report.notShared?.itemIds.some(id => report.couldCount[id]?.includes(line.id))) continue
     const ways = waysToFill(line, items, reach, input)
     const possible = ways.filter(({ reached }) => reached.at !== null)
-    const reasons = [...new Set(ways.filter(({ reached }) => reached.at === null).map(({ reached }) => reached.why))]
+    const reasons = ways.flatMap(({ reached }) => reached.at === null && reached.why ? [reached.why] : [])
     const enough = line.unfilled.length > 0
       ? possible.length === ways.length && ways.length === line.unfilled.length
       : possible.reduce((sum, { course }) => sum + Math.max(course.creditsMax, NOMINAL) * course.repeatLimit, 0) >= line.open
-    if (!enough) lost[line.id] = `${reasons.length > 0 ? `${sentence(reasons.slice(0, 2).join('; '))} ` : 'No course that is left fits this line. '}Ask your advisor for a substitution or a waiver.`
+    if (!enough) lost[line.id] = { reasons: reasons.filter((why, i) => reasons.findIndex(other => JSON.stringify(other) === JSON.stringify(why)) === i) }
   }
   return lost
 }
 
 const NOMINAL = 300
-const sentence = (words: string) => `${words}.`
 
 export interface EarliestFinish {
   /** Null when something cannot be reached at all. */
@@ -181,8 +193,8 @@ export interface EarliestFinish {
   decidedBy: 'nothing left' | 'chain' | 'load' | 'unreachable'
   /** The courses that decide it, first to last; empty when the load does. */
   chain: CourseCode[]
-  /** What the first course of the chain waits for, when that is no course: "90 credits earned". */
-  waitsFor: string
+  /** What the first course of the chain waits for, when that is no course. */
+  waitsFor: Why | null
   creditsLeft: Credits
 }
 
@@ -193,7 +205,7 @@ export interface EarliestFinish {
  */
 export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
   const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
-  const total = report.rules.some(rule => rule.kind === 'total') ? Math.max(0, report.totalCredits - creditsOf(report, input)) : 0
+  const total = report.rules.some(rule => rule.reading.kind === 'total') ? Math.max(0, report.totalCredits - creditsOf(report, input)) : 0
   const creditsLeft = Math.max(report.open, total)
   let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
@@ -207,18 +219,18 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
       if (filled >= line.open) break
     }
     const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
-    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: '', creditsLeft }
+    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: null, creditsLeft }
     if (last.reached.at! > longest.at) longest = { at: last.reached.at!, chain: reach.chain(last.course.code) }
   }
   const load = reach.termsFor(creditsLeft)
-  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: '', creditsLeft }
+  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: null, creditsLeft }
   const at = Math.max(load, longest.at)
-  if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], waitsFor: '', creditsLeft }
+  if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], waitsFor: null, creditsLeft }
   const term = reach.terms[Math.max(0, at)]!
   const byChain = longest.at >= load && longest.chain.length > 0
   return {
     term: { code: term.code, name: term.name }, at, decidedBy: byChain ? 'chain' : 'load', chain: byChain ? longest.chain : [],
-    waitsFor: byChain ? reach.of(longest.chain[0]!).why : '', creditsLeft,
+    waitsFor: byChain ? reach.of(longest.chain[0]!).why : null, creditsLeft,
   }
 }
 

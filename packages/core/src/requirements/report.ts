@@ -7,8 +7,17 @@ import { openCredits } from './allocation/line-states'
 import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
 import { compile, type CompileContext, type CompiledLine, fitsLine, needOf, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
-import type { CourseLine, Hue, LineState, Program, ProgramKind, RequirementException, RequirementNode } from './types'
-import { describeLine, sayLacking } from './words'
+import {
+  type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
+  type RequirementException, type RequirementNode,
+} from './types'
+
+/** What a line still asks for. */
+export type Lacking
+  /** These of the courses that it names one by one. */
+  = | { code: 'listed', courses: CourseCode[] }
+    /** So many courses and credits; `more` when some are there already, `anotherSubject` when they must widen the spread. */
+    | { code: 'amount', courses: number, credits: Credits | null, more: boolean, anotherSubject: boolean }
 
 /** A course's use by a line. */
 export interface Use { item: CourseItem, credits: Credits, substituted: boolean }
@@ -17,12 +26,13 @@ export interface LineReport {
   id: string
   areaId: string
   title: string
-  rule: string
+  /** The line as the program declares it. */
+  rule: CourseLine
   filter: CourseLine['filter']
   minGrade?: string
   state: LineState
-  /** What is missing in words ("6 cr open", "choose 1 more"), empty unless open. */
-  missing: string
+  /** What is missing; null unless open. */
+  lacking: Lacking | null
   needed: Credits
   /** Credits left open when everything planned is passed. */
   open: Credits
@@ -60,8 +70,8 @@ export interface AreaReport {
   nodes: ReportNode[]
 }
 
-/** A use that was pinned and could not be kept, with the reason. */
-export interface BrokenPin { itemId: string, course: CourseCode, line: string, words: string }
+/** A use that was pinned and could not be kept: less would be filled that way, or it does not fit the line (with this grade). */
+export interface BrokenPin { itemId: string, course: CourseCode, line: string, because: 'less filled' | 'does not fit', grade: string | null }
 
 export interface ProgramReport {
   code: string
@@ -83,15 +93,18 @@ export interface ProgramReport {
   beyond: Credits
   /** For each item id the lines it could count for. */
   couldCount: Record<string, string[]>
-  /** Items that a sharing rule kept out, with the rule in words. */
-  notShared: { itemIds: string[], words: string } | null
+  /** Items that sharing rules kept out, with the rules. */
+  notShared: { itemIds: string[], rules: SharedRule[] } | null
   brokenPins: BrokenPin[]
   /** False when the search for the best use stopped at its limit: what is shown is then the best found. */
   proved: boolean
 }
 
-/** What another program already uses, and how much of it may count here as well. */
-export interface SharedUse { itemIds: ReadonlySet<string>, courses?: number, credits?: Credits, words: string }
+/** At most so many courses or credits may count in both programs. */
+export interface SharedRule { courses: number | null, credits: Credits | null, programs: [string, string] }
+
+/** What another program already uses, and how much of it may count here as well; `programs` are the titles of the two. */
+export interface SharedUse { itemIds: ReadonlySet<string>, courses?: number, credits?: Credits, programs: [string, string] }
 
 export interface ReportInput {
   program: Program
@@ -214,11 +227,11 @@ function settleRepeats(items: readonly CourseItem[], courses: ReadonlyMap<string
 }
 
 function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[], fits: readonly number[][]): ProgramReport['notShared'] {
-  const out = shared.flatMap(({ itemIds, words }) => {
+  const out = shared.flatMap(({ itemIds, courses, credits, programs }) => {
     const mine = items.filter((item, i) => itemIds.has(item.id) && uses[i] === -1 && fits[i]!.length > 0)
-    return mine.length > 0 ? [{ itemIds: mine.map(item => item.id), words }] : []
+    return mine.length > 0 ? [{ itemIds: mine.map(item => item.id), rule: { courses: courses ?? null, credits: credits ?? null, programs } }] : []
   })
-  return out.length === 0 ? null : { itemIds: out.flatMap(part => part.itemIds), words: out.map(part => part.words).join(' ') }
+  return out.length === 0 ? null : { itemIds: out.flatMap(part => part.itemIds), rules: out.map(part => part.rule) }
 }
 
 function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compiled }: Reading, fits: readonly number[][]): BrokenPin[] {
@@ -226,9 +239,7 @@ function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compi
     const line = pins[item.id]
     if (line === undefined || (uses[i]! >= 0 && compiled[uses[i]!]!.line.id === line)) return []
     const could = fits[i]!.some(l => compiled[l]!.line.id === line)
-    return [{ itemId: item.id, course: item.course, line, words: could
-      ? `${item.course} is pinned there, but less of the program would be filled that way.`
-      : `${item.course} is pinned there, but does not fit the line${item.grade ? ` with ${item.grade}` : ''}.` }]
+    return [{ itemId: item.id, course: item.course, line, because: could ? 'less filled' : 'does not fit', grade: item.grade }]
   })
 }
 
@@ -249,13 +260,21 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
   const used = parts.flatMap(part => part.used.map(({ course }) => course))
   const mine = reading.exceptions.filter(exception => exception.line === line.id)
   return {
-    id: line.id, areaId, title: line.title, rule: describeLine(line), filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
+    id: line.id, areaId, title: line.title, rule: line, filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
     needed: parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0),
     open: open[3]!, state: stateOf(open),
-    missing: sayLacking(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
+    lacking: lackingOf(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
     uses: used.map(item => ({ item, credits: item.credits, substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) })),
     unfilled: unfilled.filter(code => reading.courses.has(code)), setAside, overlay: false, exceptions: mine,
   }
+}
+
+function lackingOf(line: CourseLine, open: Credits, used: number, subjects: number, unfilled: readonly CourseCode[]): Lacking | null {
+  if (open === 0) return null
+  if (needsEveryListed(line)) return { code: 'listed', courses: [...unfilled] }
+  const courses = line.courses ? Math.max(0, line.courses - used) : 0
+  const anotherSubject = line.subjects !== undefined && subjects < line.subjects && used > 0
+  return { code: 'amount', courses, credits: line.credits || (courses === 0 && !anotherSubject) ? open : null, more: used > 0, anotherSubject }
 }
 
 const subjectsOf = (items: readonly CourseItem[], courses: ReadonlyMap<string, Course>) => new Set(items.map(item => courses.get(item.course)?.subject)).size

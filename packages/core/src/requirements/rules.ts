@@ -1,7 +1,6 @@
-import { formatCredits } from '../catalog/credits'
 import { matchesFilter } from '../catalog/filter'
 import type { Course, CourseItem, Credits } from '../catalog/types'
-import { formatGpa, gpa } from '../grades/gpa'
+import { gpa } from '../grades/gpa'
 import type { GradeScale } from '../grades/scale'
 import { type RepeatPolicy, standingAttempts } from '../record/attempts'
 import type { LineState, Program, ProgramRule } from './types'
@@ -9,14 +8,29 @@ import type { LineState, Program, ProgramRule } from './types'
 /** A rule about the whole program, read: what it asks, what there is, and whether it can still be reached. */
 export interface RuleReport {
   id: string
-  kind: ProgramRule['kind'] | 'total'
+  /** As the program names it; empty for the total, which has no name of its own. */
   title: string
   state: LineState
-  /** "2.43 now, 2.00 asked", "12 of 30 cr, 45 with the plan". */
-  words: string
-  /** Why it cannot be reached any more; null while it can. */
-  unreachable: string | null
+  reading: RuleReading
 }
+
+export type RuleReading
+  = | { kind: 'total' | 'credits', done: Credits, asked: Credits, withPlan: Credits }
+    | { kind: 'gpa', now: number | null, asked: number, outlook: GpaOutlook | null }
+    /** `words` are the program's own. */
+    | { kind: 'milestone', words: string }
+
+/** What the credits still to come can do for an average that is too low; null when there are none, or it is met. */
+export type GpaOutlook
+  /** This average over these credits gets there, in hundredths of a point. */
+  = | { code: 'needs average', average: number, credits: Credits }
+    /** Not even the highest grade in all that is planned; more courses could be added. */
+    | { code: 'too little planned', credits: Credits }
+    /** Not even the highest grade in all that is left of the program. */
+    | { code: 'out of reach', top: number, credits: Credits }
+
+/** Whether a rule cannot be met any more, whatever is planned. */
+export const isOutOfReach = ({ reading }: RuleReport): boolean => reading.kind === 'gpa' && reading.outlook?.code === 'out of reach'
 
 export interface RuleFacts {
   /** All items, failed and replaced attempts as well: some count in the GPA. */
@@ -36,13 +50,13 @@ const topGrade = (scale: GradeScale) => Math.max(...Object.values(scale).map(gra
 
 /** Reads the rules about the whole program; the total of credits comes first. */
 export function readRules(program: Program, facts: RuleFacts): RuleReport[] {
-  const total: ProgramRule = { kind: 'credits', id: 'total', title: `${formatCredits(program.totalCredits)} credits in all`, credits: program.totalCredits }
+  const total: ProgramRule = { kind: 'credits', id: 'total', title: '', credits: program.totalCredits }
   // A minor or certificate has no total of its own beyond what its lines ask.
-  const own = program.kind === 'major' || program.kind === 'institution' ? [{ ...readCredits(total, facts), kind: 'total' as const }] : []
+  const own = program.kind === 'major' || program.kind === 'institution' ? [readCredits(total, facts, 'total')] : []
   return [...own, ...program.rules.map(rule => rule.kind === 'gpa' ? readGpa(rule, program, facts) : rule.kind === 'credits' ? readCredits(rule, facts) : readMilestone(rule, facts))]
 }
 
-function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { counted, courses }: RuleFacts): RuleReport {
+function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { counted, courses }: RuleFacts, kind: 'credits' | 'total' = 'credits'): RuleReport {
   const mine = counted.filter((item) => {
     const course = courses.get(item.course)
     return course !== undefined && (!rule.here || item.source === 'here') && (!rule.filter || matchesFilter(course, rule.filter))
@@ -52,9 +66,9 @@ function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { counted,
   const passed = done + upTo(['under way'])
   const planned = passed + upTo(['registered', 'picked', 'planned'])
   return {
-    id: rule.id, kind: 'credits', title: rule.title, unreachable: null,
+    id: rule.id, title: rule.title,
     state: done >= rule.credits ? 'met' : passed >= rule.credits ? 'under way' : planned >= rule.credits ? 'covered' : 'open',
-    words: `${formatCredits(done)} of ${formatCredits(rule.credits)} cr earned${planned > done ? `, ${formatCredits(planned)} with all that is under way and planned` : ''}`,
+    reading: { kind, done, asked: rule.credits, withPlan: planned },
   }
 }
 
@@ -75,26 +89,21 @@ function readGpa(rule: Extract<ProgramRule, { kind: 'gpa' }>, program: Program, 
   // Beyond the plan there is room up to the program's total; a narrower scope has no such room of its own.
   const ahead = intended + (rule.scope === 'overall' ? Math.max(0, program.totalCredits - counted) : 0)
   const met = now.value !== null && now.value >= rule.minimum
-  const asked = `${formatGpa(rule.minimum)} asked`
-  if (now.value === null) return { id: rule.id, kind: 'gpa', title: rule.title, state: 'open', words: `no grades yet, ${asked}`, unreachable: null }
+  if (now.value === null) return { id: rule.id, title: rule.title, state: 'open', reading: { kind: 'gpa', now: null, asked: rule.minimum, outlook: null } }
   const lacking = rule.minimum * (now.attempted + ahead) - now.points
   const average = ahead > 0 ? Math.ceil(lacking / ahead) : Infinity
   const tooHigh = average > topGrade(facts.scale)
   const beyondReach = !met && rule.scope === 'overall' && tooHigh
   // Outside the overall average more courses can always be added to the plan: what is planned may not be enough, yet nothing is lost.
-  const outlook = met || beyondReach || ahead === 0
-    ? ''
-    : tooHigh
-      ? `; the ${formatCredits(ahead)} cr of it still to come cannot lift it that far`
-      : `; an average of ${formatGpa(average)} over the next ${formatCredits(ahead)} cr gets there`
-  return {
-    id: rule.id, kind: 'gpa', title: rule.title, state: met ? 'met' : 'open',
-    words: `${formatGpa(now.value)} now, ${asked}${outlook}`,
-    unreachable: beyondReach ? `Even ${formatGpa(topGrade(facts.scale))} in all the ${formatCredits(ahead)} credits that are left would not bring the average to ${formatGpa(rule.minimum)}. Repeating a course with a low grade can.` : null,
-  }
+  const outlook: GpaOutlook | null = met
+    ? null
+    : beyondReach
+      ? { code: 'out of reach', top: topGrade(facts.scale), credits: ahead }
+      : ahead === 0 ? null : tooHigh ? { code: 'too little planned', credits: ahead } : { code: 'needs average', average, credits: ahead }
+  return { id: rule.id, title: rule.title, state: met ? 'met' : 'open', reading: { kind: 'gpa', now: now.value, asked: rule.minimum, outlook } }
 }
 
 function readMilestone(rule: Extract<ProgramRule, { kind: 'milestone' }>, { milestones }: RuleFacts): RuleReport {
   const done = milestones.includes(rule.id)
-  return { id: rule.id, kind: 'milestone', title: rule.title, state: done ? 'met' : 'open', words: rule.words, unreachable: null }
+  return { id: rule.id, title: rule.title, state: done ? 'met' : 'open', reading: { kind: 'milestone', words: rule.words } }
 }

@@ -1,5 +1,5 @@
 import type { CourseItem, Credits } from '../catalog/types'
-import type { Reach, EarliestFinish, ReachInput } from './reach'
+import type { Reach, EarliestFinish, Lost, ReachInput } from './reach'
 import { earliestFinish, findUnreachable } from './reach'
 import { type ProgramReport, readProgram, type ReportInput } from './report'
 
@@ -14,7 +14,7 @@ export interface ProgramTrial {
   open: Credits
   /** Overlays that nothing on the record carries yet; base courses can carry them, so they are no credits of their own. */
   overlaysOpen: string[]
-  unreachable: Record<string, string>
+  unreachable: Record<string, Lost>
   finish: EarliestFinish
 }
 

@@ -1,5 +1,5 @@
 import type { CourseFilter } from '../catalog/filter'
-import type { CourseCode, Credits } from '../catalog/types'
+import type { CourseCode, Credits, Season } from '../catalog/types'
 
 /** At most so many credits or courses of a line may come from these courses. */
 export interface Cap { filter: CourseFilter, credits?: Credits, courses?: number }
@@ -40,6 +40,9 @@ export type ProgramRule
 /** How many courses or credits of this program may also count in another: one by code, or every one of a kind. */
 export interface SharingRule { with: string, courses?: number, credits?: Credits }
 
+/** One step of the suggested sequence; without a season it is a long term, fall or spring. */
+export interface SuggestedStep { name: string, courses: CourseCode[], season?: Season }
+
 export type ProgramKind = 'major' | 'minor' | 'certificate' | 'institution'
 
 export interface Program {
@@ -54,7 +57,7 @@ export interface Program {
   overlays: CourseLine[]
   sharing: SharingRule[]
   /** The sequence that departments hand out, by suggested term. */
-  suggested: { name: string, courses: CourseCode[] }[]
+  suggested: SuggestedStep[]
 }
 
 /** A rule of a program lifted for one student by somebody entitled to. */
@@ -76,3 +79,8 @@ export function linesOfNode(node: RequirementNode): CourseLine[] {
 export const linesOfProgram = (program: Program) => [...program.areas.flatMap(linesOfNode), ...program.overlays]
 
 export type LineState = 'met' | 'under way' | 'covered' | 'open'
+
+/** True for a line whose rule is "all of these courses". */
+export function needsEveryListed(line: CourseLine): boolean {
+  return line.filter.list !== undefined && line.credits === undefined && line.courses === line.filter.list.length && !line.caps && !line.subjects
+}

@@ -1,5 +1,5 @@
-import type { Course, Section, Term, TravelTime } from '../catalog/types'
-import { type Clash, clockTime, expandSection, findClash, type Occurrence } from './meetings'
+import type { Course, Part, Section, Term, TravelTime } from '../catalog/types'
+import { type Clash, expandSection, findClash, type Occurrence } from './meetings'
 
 /** A lecture with the lab or tutorial that goes with it; chosen as one. */
 export interface Bundle {
@@ -28,7 +28,7 @@ export function bundleId(sections: readonly Pick<Section, 'id'>[]): string {
 }
 
 /** Parts of the course that a choice of sections lacks, or has too often. */
-export function missingParts(course: Pick<Course, 'parts'>, sections: readonly Section[]): string[] {
+export function missingParts(course: Pick<Course, 'parts'>, sections: readonly Section[]): Part[] {
   return course.parts.filter(part => sections.filter(section => section.part === part).length !== 1)
 }
 
@@ -45,15 +45,6 @@ export function occurrencesOf(sections: readonly Section[], term: TermCalendar):
 /** The first clash between two choices of sections on their real dates. */
 export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash | null {
   return findClash(occurrencesOf(a, term), occurrencesOf(b, term), travel)
-}
-
-/** "M W 9:30–10:45 · lab F 13:00–15:50", or "any time" without meetings. */
-export function describeTimes(sections: readonly Section[]): string {
-  const parts = sections.flatMap(section => section.meetings.map((meeting) => {
-    const part = section.part === 'lecture' ? '' : `${section.part} `
-    return `${part}${meeting.days.join(' ')} ${clockTime(meeting.start)}–${clockTime(meeting.end)}`
-  }))
-  return parts.length === 0 ? 'any time' : parts.join(' · ')
 }
 
 /** Minutes of class a week in the typical week of a bundle. */

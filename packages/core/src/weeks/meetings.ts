@@ -88,8 +88,3 @@ export function travelMinutes(from: string, to: string, travel: readonly TravelT
   if (from === to) return 0
   return travel.find(way => (way.from === from && way.to === to) || (way.from === to && way.to === from))?.minutes ?? 0
 }
-
-/** `570` → `9:30`. */
-export function clockTime(minutes: number): string {
-  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
-}

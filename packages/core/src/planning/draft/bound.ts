@@ -51,7 +51,7 @@ export class FinishBounds {
     this.usedUp = new Set(most ? certainLines(most).flatMap(line => namesAll(line) ? line.filter.list!.filter(code => !this.isReplaceable(code) && facts.courses.get(code)?.repeatLimit === 1) : []) : [])
     this.lacking = Math.max(0, ...this.programs.map((program, p) => {
       const counted = this.items.filter(item => this.reports[p]!.couldCount[item.id] !== undefined).reduce((sum, item) => sum + item.credits, 0)
-      const total = this.reports[p]!.rules.some(rule => rule.kind === 'total') ? program.totalCredits - counted : 0
+      const total = this.reports[p]!.rules.some(rule => rule.reading.kind === 'total') ? program.totalCredits - counted : 0
       return Math.max(total, free ? 0 : leastCredits(program, facts.courses) - counted)
     })) - (file.placeholders ?? []).reduce((sum, one) => sum + one.credits, 0)
     this.chain = this.longestChain(free)

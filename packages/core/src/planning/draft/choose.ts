@@ -1,5 +1,5 @@
 import { matchesFilter } from '../../catalog/filter'
-import type { Course, CourseItem, Credits } from '../../catalog/types'
+import type { Course, CourseCode, CourseItem, Credits } from '../../catalog/types'
 import { evaluate } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
@@ -16,11 +16,14 @@ const QUICK = 25
 /** A term after all others: what is asked there is only whether a course comes at all. */
 const EVER = '9998FA'
 
+/** A line, or what a course of the plan needs first, for which nothing was found. */
+export type Unfound = { code: 'line', title: string, program: string } | { code: 'before', course: CourseCode }
+
 export interface Choice {
   /** Courses to place besides the plan's own. */
   codes: string[]
-  /** What no course could be found for, in words; empty when everything is covered. */
-  lacking: string[]
+  /** What no course could be found for; empty when everything is covered. */
+  lacking: Unfound[]
   /** Courses that had no alternative. */
   certain: ReadonlySet<string>
 }
@@ -81,7 +84,7 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
   const stuck = setting.entries.flatMap(({ course }) => {
     const before = needed(course)
     before?.forEach(code => add(code, true))
-    return before === null ? [`what ${course} in the plan needs first`] : []
+    return before === null ? [{ code: 'before' as const, course }] : []
   })
   for (const code of also) if (isPossible(code)) add(code, false)
   const lost = new Set<string>()
@@ -112,7 +115,7 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
     const wanted = choices.length > 0 ? choices : lenders.length > 0 ? lenders : overlays
     if (wanted.length === 0 && listed.length > 0) continue
     if (wanted.length === 0) {
-      const total = reports.find(report => report.rules.some(rule => rule.kind === 'total' && rule.state === 'open'))
+      const total = reports.find(report => report.rules.some(rule => rule.reading.kind === 'total' && rule.state === 'open'))
       if (!total || lost.has('total')) break
       const best = rank(pool({ filter: {} }), overlays.map(one => one.line), [])[0]
       if (!best || !add(best.code, false)) lost.add('total')
@@ -126,7 +129,7 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
   }
   dropIdle()
   const reports = read()
-  const lacking = reports.flatMap(report => openLines(report, file.placeholders ?? []).map(line => `${line.title} (${report.title})`))
+  const lacking = reports.flatMap(report => openLines(report, file.placeholders ?? []).map((line): Unfound => ({ code: 'line', title: line.title, program: report.title })))
   return { codes: [...chosen], lacking: [...stuck, ...lacking], certain }
 
   function isPossible(code: string): boolean {
@@ -152,7 +155,7 @@ export function chooseCourses(setting: Setting, taste: { suggested: boolean }, b
   /** Takes back chosen courses that count for nothing and that nothing chosen waits for. */
   function dropIdle() {
     const reports = read()
-    if (reports.some(report => report.rules.some(rule => rule.kind === 'total'))) return
+    if (reports.some(report => report.rules.some(rule => rule.reading.kind === 'total'))) return
     for (const code of [...chosen].reverse()) {
       if (!reports.every(report => report.unused.some(item => item.id === `draft ${code}`))) continue
       const rest = chosen.filter(other => other !== code)

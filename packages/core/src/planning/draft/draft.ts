@@ -1,5 +1,3 @@
-import { formatCredits } from '../../catalog/credits'
-import { sayTerm } from '../../catalog/terms'
 import type { CourseCode, Credits, TermCode } from '../../catalog/types'
 import { coursesIn } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
@@ -32,7 +30,7 @@ export interface Draft {
   shortest: boolean
   /** Terms of fall and spring between the bound and the finish. */
   gap: number
-  loads: { term: TermCode, credits: Credits }[]
+  loads: { term: TermCode, credits: Credits, summer: boolean }[]
   /** The fullest term of fall and spring. */
   peak: Credits
 }
@@ -91,7 +89,7 @@ export function draftRest(request: DraftRequest): DraftResult {
   const placed = bySequence.lacking.length === 0 ? placeSoonest(setting, bySequence, random) : null
   if (placed) keep('suggested', placed.problem, evenOut(placed.problem, placed.result.schedule, Math.max(placed.result.end, later), TASTES.suggested, random))
   progress(1, 'done')
-  if (drafts.length === 0) return { kind: 'impossible', reason: { proved: false, constraints: [], words: 'Courses were found for everything that is open, but no way to place them keeps every rule. Take a pin off, or allow more terms or credits.' } }
+  if (drafts.length === 0) return { kind: 'impossible', reason: { code: 'no place found', proved: false } }
   const best = drafts[0]!
   return { kind: 'drafts', drafts: drafts.filter(draft => draft === best || draft.kind !== 'lighter' || draft.peak < best.peak) }
 }
@@ -169,7 +167,7 @@ function toDraft(kind: DraftKind, setting: Setting, problem: ScheduleProblem, sc
       draft.moved.push({ course: code, from, to: term })
     }
   })
-  const loads = facts.terms.map((term, slot) => ({ term: term.code, credits: base[slot]! + problem.tasks.reduce((sum, task, i) => sum + (schedule[i] === slot ? task.credits : 0), 0) }))
+  const loads = facts.terms.map((term, slot) => ({ term: term.code, summer: term.season === 'summer', credits: base[slot]! + problem.tasks.reduce((sum, task, i) => sum + (schedule[i] === slot ? task.credits : 0), 0) }))
   const end = Math.max(0, loads.findLastIndex(load => load.credits > 0))
   const least = Math.max(0, Math.min(bound, end))
   const gap = facts.terms.filter((term, slot) => slot > least && slot <= end && term.season !== 'summer').length
@@ -193,11 +191,4 @@ const planOf = (file: StudentFile): Plan => ({ ...EMPTY_PLAN, entries: file.entr
 const sameAs = (a: Draft, b: Draft) => {
   const key = (draft: Draft) => draft.operations.map(operation => JSON.stringify({ ...operation, entry: '' })).sort().join()
   return key(a) === key(b)
-}
-
-/** "18 courses placed, 2 moved; 12 to 16 credits a term": what one draft comes to. */
-export function sayDraft(draft: Draft): string {
-  const long = draft.loads.filter(load => !load.term.endsWith('SU') && load.credits > 0).map(load => load.credits)
-  const range = long.length === 0 ? '' : Math.min(...long) === Math.max(...long) ? `${formatCredits(Math.max(...long))} credits a term` : `${formatCredits(Math.min(...long))} to ${formatCredits(Math.max(...long))} credits a term`
-  return [`finish ${sayTerm(draft.finish)}`, range].filter(Boolean).join(', ')
 }

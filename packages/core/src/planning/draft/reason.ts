@@ -1,26 +1,38 @@
-import { formatCredits } from '../../catalog/credits'
-import { joinWords } from '../../catalog/filter'
-import { sayTerm } from '../../catalog/terms'
-import { findUnreachable } from '../../requirements/reach'
+import { nameOf } from '../../catalog/terms'
+import type { CourseCode, Credits, TermCode, TermName } from '../../catalog/types'
+import { findUnreachable, type Lost } from '../../requirements/reach'
+import type { SharedRule } from '../../requirements/report'
 import { readStanding } from '../standing'
 import { FinishBounds } from './bound'
-import { type Choice, chooseCourses } from './choose'
+import { type Choice, chooseCourses, type Unfound } from './choose'
 import { shortestSchedule } from './list-schedule'
 import { seeded } from './random'
 import { isHeld, problemOf, type Setting, settingOf } from './setting'
 import type { DraftRequest } from './types'
 
-/** Why no draft is possible: the fewest wishes and pins that cannot hold together, or what no wish can help. */
-export interface DraftReason {
-  /** False when it was searched for and not found, and no bound says that it cannot be. */
-  proved: boolean
-  /** The wishes and pins, each in words; lifting any one of them makes a draft possible. Empty when it is not up to them. */
-  constraints: string[]
-  words: string
-}
+/** Why no draft is possible. */
+export type DraftReason
+  /** The fewest wishes and pins that cannot hold together; lifting any one of them makes a draft possible. */
+  = | { code: 'conflict', proved: boolean, constraints: DraftConstraint[], lacking: Unfound[] }
+    /** No small set of them was found; all of them together leave no way that was found. */
+    | { code: 'no way found', proved: false, constraints: DraftConstraint[] }
+    /** Lines that nothing left can fill. */
+    | { code: 'lost', proved: true, lines: { title: string, program: string, lost: Lost }[] }
+    | { code: 'no course found', proved: false, lacking: Unfound[], last: TermName | null, shared: SharedRule[] }
+    | { code: 'calendar too short', proved: boolean, last: TermName | null }
+    /** Courses were found for everything, and no way to place them. */
+    | { code: 'no place found', proved: false }
+
+/** One wish or pin. */
+export type DraftConstraint
+  = | { code: 'finish by', term: TermCode }
+    | { code: 'load', credits: Credits }
+    | { code: 'term off', term: TermCode }
+    | { code: 'summers free' | 'all as placed' }
+    | { code: 'pinned', course: CourseCode, term: TermCode }
 
 /** One wish or pin that can be lifted. */
-interface Constraint { words: string, lift: (request: DraftRequest) => DraftRequest }
+interface Constraint { name: DraftConstraint, lift: (request: DraftRequest) => DraftRequest }
 
 const TRIES = 80
 const LARGEST = 3
@@ -39,12 +51,10 @@ export function findReason(request: DraftRequest): DraftReason {
     for (const set of subsets(constraints, size)) {
       const tried = attempt(set)
       if (tried.possible) continue
-      const words = set.map(one => one.words)
-      const together = words.length === 1 ? `${words[0]} alone makes it impossible` : `${joinWords(words, 'and')} cannot hold together`
-      return { proved: tried.proved, constraints: words, words: `${together.charAt(0).toUpperCase()}${together.slice(1)}${tried.lacking.length > 0 ? `: nothing comes in time for ${tried.lacking.join(', ')}` : ''}.${tried.proved ? '' : ' That is as far as was searched; there may be a way that was not found.'}` }
+      return { code: 'conflict', proved: tried.proved, constraints: set.map(one => one.name), lacking: tried.lacking }
     }
   }
-  return { proved: false, constraints: constraints.map(one => one.words), words: `No way was found that keeps all of this: ${joinWords(constraints.map(one => one.words), 'and')}.` }
+  return { code: 'no way found', proved: false, constraints: constraints.map(one => one.name) }
 }
 
 function constraintsOf({ file, catalog, today, wishes }: DraftRequest): Constraint[] {
@@ -53,19 +63,19 @@ function constraintsOf({ file, catalog, today, wishes }: DraftRequest): Constrai
   const lifted = (change: Partial<DraftRequest['wishes']>) => (request: DraftRequest): DraftRequest => ({ ...request, wishes: { ...request.wishes, ...change } })
   const pins = held.filter(entry => entry.pinned)
   return [
-    ...(wishes.latestFinish ? [{ words: `finishing by ${sayTerm(wishes.latestFinish)}`, lift: lifted({ latestFinish: null }) }] : []),
-    ...(wishes.load === null ? [] : [{ words: `at most ${formatCredits(wishes.load)} credits a term`, lift: lifted({ load: null }) }]),
-    ...wishes.termsOff.map(term => ({ words: `nothing in ${sayTerm(term)}`, lift: (request: DraftRequest) => lifted({ termsOff: request.wishes.termsOff.filter(other => other !== term) })(request) })),
-    ...(wishes.summers === 'when needed' ? [{ words: 'keeping summers free', lift: lifted({ summers: 'freely' }) }] : []),
-    ...(wishes.around === 'placed' ? [{ words: 'leaving everything placed where it is', lift: lifted({ around: 'pinned' }) }] : []),
+    ...(wishes.latestFinish ? [{ name: { code: 'finish by' as const, term: wishes.latestFinish }, lift: lifted({ latestFinish: null }) }] : []),
+    ...(wishes.load === null ? [] : [{ name: { code: 'load' as const, credits: wishes.load }, lift: lifted({ load: null }) }]),
+    ...wishes.termsOff.map(term => ({ name: { code: 'term off' as const, term }, lift: (request: DraftRequest) => lifted({ termsOff: request.wishes.termsOff.filter(other => other !== term) })(request) })),
+    ...(wishes.summers === 'when needed' ? [{ name: { code: 'summers free' as const }, lift: lifted({ summers: 'freely' }) }] : []),
+    ...(wishes.around === 'placed' ? [{ name: { code: 'all as placed' as const }, lift: lifted({ around: 'pinned' }) }] : []),
     ...pins.map(entry => ({
-      words: `${entry.course} pinned in ${sayTerm(entry.term)}`,
+      name: { code: 'pinned' as const, course: entry.course, term: entry.term },
       lift: (request: DraftRequest): DraftRequest => ({ ...request, file: { ...request.file, entries: request.file.entries.map(other => other.id === entry.id ? { ...other, pinned: false } : other) } }),
     })),
   ]
 }
 
-interface Attempt { possible: boolean, proved: boolean, lacking: string[] }
+interface Attempt { possible: boolean, proved: boolean, lacking: Unfound[] }
 
 function tryWith({ file, catalog, today, wishes, seed }: DraftRequest, choices: Map<string, Choice>): Attempt {
   const setting = settingOf(file, catalog, today, wishes)
@@ -89,17 +99,17 @@ function isProved(setting: Setting): boolean {
 function intrinsic({ file, catalog, today, wishes }: DraftRequest, attempt: Attempt): DraftReason {
   const setting = settingOf(file, catalog, today, { ...wishes, latestFinish: null, termsOff: [], load: null, summers: 'freely' })
   const standing = readStanding(file, catalog, today)
-  const lost = standing.reports.flatMap(report => Object.entries(findUnreachable(report, standing.items, setting.reach, catalog)).map(([id, words]) => {
+  const lost = standing.reports.flatMap(report => Object.entries(findUnreachable(report, standing.items, setting.reach, catalog)).map(([id, why]) => {
     const line = [...report.areas.flatMap(area => area.lines), ...report.overlays].find(candidate => candidate.id === id)
-    return `${line?.title ?? id} (${report.title}): ${words}`
+    return { title: line?.title ?? id, program: report.title, lost: why }
   }))
-  if (lost.length > 0) return { proved: true, constraints: [], words: lost.join(' ') }
+  if (lost.length > 0) return { code: 'lost', proved: true, lines: lost }
   const last = setting.facts.terms.at(-1)
   if (attempt.lacking.length > 0) {
-    const shared = standing.reports.flatMap(report => report.notShared ? [report.notShared.words] : [])
-    return { proved: false, constraints: [], words: [`No course was found for ${joinWords(attempt.lacking, 'and')}${last ? ` in the terms up to ${last.name}, the last in the academic calendar` : ''}.`, ...shared].join(' ') }
+    const shared = standing.reports.flatMap(report => report.notShared?.rules ?? [])
+    return { code: 'no course found', proved: false, lacking: attempt.lacking, last: last ? nameOf(last) : null, shared }
   }
-  return { proved: attempt.proved, constraints: [], words: last ? `What is open does not fit into the terms up to ${last.name}, the last in the academic calendar.` : 'The academic calendar has no term ahead.' }
+  return { code: 'calendar too short', proved: attempt.proved, last: last ? nameOf(last) : null }
 }
 
 function* subsets<T>(list: readonly T[], size: number, from = 0): Generator<T[]> {

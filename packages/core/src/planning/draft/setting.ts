@@ -132,7 +132,7 @@ function suggestedSlots({ file, catalog, facts }: Setting): Map<string, number> 
   const long = facts.terms.flatMap((term, slot) => term.season === 'summer' ? [] : [slot])
   let count = 0
   for (const step of program.suggested) {
-    const isSummer = /summer/i.test(step.name)
+    const isSummer = step.season === 'summer'
     const slot = isSummer ? facts.terms.findIndex((term, i) => term.season === 'summer' && i > (long[count - 1 - longTermsBehind] ?? -1)) : long[Math.max(0, count - longTermsBehind)] ?? long.at(-1)
     for (const code of step.courses) if (slot !== undefined && slot >= 0) found.set(code, slot)
     if (!isSummer) count++

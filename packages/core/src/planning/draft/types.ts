@@ -54,6 +54,9 @@ export type Wait
     /** Holds from the n-th earliest of its parts on. */
     | { kind: 'some', n: number, of: Wait[] }
 
+/** What a draft is at. */
+export type DraftStage = 'choosing courses' | 'looking for an earlier finish' | 'proving the finish' | 'evening out the loads' | 'lighter terms' | 'the suggested sequence' | 'done'
+
 export interface DraftRequest {
   file: StudentFile
   catalog: Catalog
@@ -61,7 +64,7 @@ export interface DraftRequest {
   wishes: DraftWishes
   seed?: number
   /** How much of the work is done, 0 to 1, and what is being done. */
-  progress?: (share: number, words: string) => void
+  progress?: (share: number, stage: DraftStage) => void
 }
 
 /** What is asked of a draft besides covering everything that is open. */

@@ -1,6 +1,6 @@
-import { formatCredits } from '../catalog/credits'
-import { sayTerm } from '../catalog/terms'
-import type { Plan, PlanOperation } from './plan'
+import type { Plan, PlanOperation } from '@ridgeway/core/planning'
+import { formatCredits } from './credits'
+import { sayTerm } from './terms'
 
 /** One operation as somebody would tell it: "moved HYD 310 to Spring 2028". `plan` is one that still knows, or knows by now, what it is about. */
 export function sayOperation(operation: PlanOperation, plan: Pick<Plan, 'entries' | 'placeholders'>): string {

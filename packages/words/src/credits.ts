@@ -1,0 +1,13 @@
+import type { Course, Credits } from '@ridgeway/core/catalog'
+
+/** `350` → `3.5`, `300` → `3`. */
+export function formatCredits(credits: Credits): string {
+  return String(credits / 100)
+}
+
+/** "3 cr" or "1–3 cr" as printed beside a course. */
+export function creditRange(course: Pick<Course, 'credits' | 'creditsMax'>): string {
+  return course.creditsMax > course.credits
+    ? `${formatCredits(course.credits)}–${formatCredits(course.creditsMax)} cr`
+    : `${formatCredits(course.credits)} cr`
+}

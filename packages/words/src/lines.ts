@@ -1,0 +1,57 @@
+import {
+  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type UseChange,
+} from '@ridgeway/core/requirements'
+import { formatCredits } from './credits'
+import { describeFilter } from './filters'
+import { count } from './lists'
+
+/** The line's rule in plain words. */
+export function describeLine(line: CourseLine): string {
+  const what = describeFilter(line.filter)
+  const grade = line.minGrade ? `, each with ${line.minGrade} or better` : ''
+  if (needsEveryListed(line)) return `${line.filter.list!.length === 1 ? '' : 'All of '}${line.filter.list!.join(', ')}${grade}.`
+  const amount = [line.courses ? count(line.courses, 'course') : '', line.credits ? `${formatCredits(line.credits)} credits` : '']
+    .filter(Boolean).join(' with at least ')
+  const spread = line.subjects ? `, from at least ${count(line.subjects, 'subject')}` : ''
+  return [`${amount || 'Courses'} from ${what}${spread}${grade}.`, ...(line.caps ?? []).map(describeCap)].join(' ')
+}
+
+function describeCap({ filter, courses, credits }: Cap): string {
+  return `At most ${courses === undefined ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')} of it from ${describeFilter(filter)}.`
+}
+
+/** What a line still lacks: "choose 1 more", "6 cr open", "2 courses open"; empty when it lacks nothing. */
+export function sayLacking(lacking: Lacking | null): string {
+  if (lacking === null) return ''
+  if (lacking.code === 'listed') return lacking.courses.length === 1 ? `${lacking.courses[0]} open` : `${lacking.courses.length} courses open`
+  const { courses, credits, more, anotherSubject } = lacking
+  const another = anotherSubject ? 'another subject' : ''
+  const choose = courses > 0 ? `choose ${courses}${more ? ' more' : ''}${another ? ` from ${another}` : ''}` : another
+  return [choose, credits === null ? '' : `${formatCredits(credits)} cr open`].filter(Boolean).join(', ')
+}
+
+/** Why a pinned use is not kept. */
+export function sayBrokenPin({ course, because, grade }: BrokenPin): string {
+  return because === 'less filled'
+    ? `${course} is pinned there, but less of the program would be filled that way.`
+    : `${course} is pinned there, but does not fit the line${grade ? ` with ${grade}` : ''}.`
+}
+
+/** "At most 2 courses may count in both Watershed Science and Environmental Statistics." */
+export function saySharedRule({ courses, credits, programs }: SharedRule): string {
+  const amount = courses === null ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')
+  return `At most ${amount} may count in both ${programs[0]} and ${programs[1]}.`
+}
+
+/** What would change if a course counted on another line. */
+export function sayUseChange({ title, lines, moved, cost, instead, lessMet }: UseChange): string {
+  const where = instead ? `In ${title} instead` : `In ${title}`
+  const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
+  const shifts = moved.map(({ course, from, to }) =>
+    to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`)
+  const what = [...shifts, ...worse].slice(0, 4).join('; ')
+  if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
+  if (lessMet) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`
+  if (moved.length > 0) return `${where}: ${what}. The same progress.`
+  return `${where}: the same progress; the line that accepts fewer courses is served first.`
+}

@@ -1,0 +1,83 @@
+import type { Finding, OtherBundle, SeatCount } from '@ridgeway/core/registration'
+import { times } from './checks'
+import { sayNeeds, sayReason } from './conditions'
+import { formatCredits } from './credits'
+import { sayGate } from './gates'
+import { joinWords } from './lists'
+import { describeOffering, sayDate, termName } from './terms'
+import { clockTime } from './times'
+
+/** What was found about a row, and the way forward; `way` is empty where it is in order. */
+export interface Said { words: string, way: string }
+
+const fine = (words: string): Said => ({ words, way: '' })
+
+/** A finding about a row of a line-up in words. */
+export function sayFinding(finding: Finding): Said {
+  switch (finding.code) {
+    case 'gate': {
+      const { title, words, way } = sayGate(finding.gate)
+      return { words: `${title}: ${words}.`, way }
+    }
+    case 'section-unknown': return { words: `A section chosen for ${finding.course} is not in ${termName(finding.term)}.`, way: 'Choose a bundle again in Week.' }
+    case 'section-cancelled': return { words: `${finding.course}-${finding.label} is cancelled.`, way: 'Choose another bundle in Week.' }
+    case 'bundle-incomplete': {
+      const what = finding.missing.length > 0 ? `lacks its ${joinWords(finding.missing, 'and')}` : 'has parts that do not belong together'
+      return { words: `The choice for ${finding.course} ${what}.`, way: 'Choose a complete bundle in Week.' }
+    }
+    case 'duplicate': return {
+      words: `You are registered for ${finding.course} in ${termName(finding.term)} already.`, way: 'To change sections, drop or replace the registered one.',
+    }
+    case 'already-passed': return {
+      words: `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`, way: 'Take it out of the plan.',
+    }
+    case 'exclusion': return {
+      words: `No credit for both ${finding.course} and ${finding.by}, which is ${finding.state}.`, way: `Take ${finding.course} out of the plan.`,
+    }
+    case 'prerequisite': {
+      if (finding.ok) return fine(finding.reason ? `Prerequisite: ${sayReason(finding.reason)}.` : 'Prerequisite lifted by an exception.')
+      const plan = finding.first ? `Plan ${finding.first.course} first (${describeOffering(finding.first)}), or ask` : 'Ask'
+      return { words: `Needs ${sayNeeds(finding.needs, 'record')}.`, way: `${plan} your advisor for a prerequisite exception.` }
+    }
+    case 'corequisite': return finding.ok
+      ? fine(`Corequisite: ${sayReason(finding.reason)}.`)
+      : {
+          words: `Goes with ${sayNeeds(finding.needs, 'record')}, in the same term or before.`,
+          way: 'Add it to the line-up, so that both are registered together.',
+        }
+    case 'restriction': return {
+      words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.programs, 'or')} students.`,
+      way: 'Choose another bundle in Week, or ask for an exception.',
+    }
+    case 'clash': {
+      const { clash, state } = finding
+      const other = `${finding.course}-${finding.label} (${state === 'registered' ? state : 'in this line-up'})`
+      return {
+        words: clash.kind === 'overlap'
+          ? `Clashes with ${other}, first on ${sayDate(clash.date)}.`
+          : `Too little time from ${other}: ${clash.shortBy} min short on ${sayDate(clash.date)}.`,
+        way: 'Choose another bundle for one of the two in Week.',
+      }
+    }
+    case 'load-cap': return finding.ok
+      ? fine(`${formatCredits(finding.credits)} of at most ${formatCredits(finding.cap)} credits.`)
+      : {
+          words: `${formatCredits(finding.credits)} credits would be over the cap of ${formatCredits(finding.cap)}.`,
+          way: 'Leave a course for later, or ask your advisor for a load exception.',
+        }
+    case 'seats-full': return finding.ok
+      ? fine(`${finding.left} ${finding.left === 1 ? 'seat' : 'seats'} left.`)
+      : { words: `${finding.course}-${finding.label} is full: ${saySeats(finding.seats)}.`, way: sayOtherBundle(finding.course, finding.other) }
+  }
+}
+
+function saySeats({ capacity, taken, waiting, kept }: SeatCount): string {
+  const words = `${taken} of ${capacity} seats taken${waiting > 0 ? `, ${waiting} waiting` : ''}`
+  return kept.seats > 0 ? `${words}, ${kept.seats} kept for ${joinWords(kept.for, 'and')}` : words
+}
+
+function sayOtherBundle(course: string, other: OtherBundle | null): string {
+  if (!other) return `No other bundle of ${course} has a seat; ask your advisor what else fills the requirement.`
+  const when = other.meets ? `, ${other.meets.days.join(' ')} ${clockTime(other.meets.start)}` : ''
+  return `Choose ${course}-${other.label}${when}: ${other.left} left.`
+}

@@ -1,0 +1,35 @@
+import type { GpaOutlook, RuleReport } from '@ridgeway/core/requirements'
+import { formatCredits } from './credits'
+import { formatGpa } from './grades'
+
+/** What a rule about the whole program is called. */
+export const ruleTitle = ({ title, reading }: RuleReport): string =>
+  title || (reading.kind === 'total' ? `${formatCredits(reading.asked)} credits in all` : '')
+
+/** "12 of 30 cr earned, 45 with all that is under way and planned"; "2.43 now, 2.00 asked". */
+export function sayRule({ reading }: RuleReport): string {
+  switch (reading.kind) {
+    case 'total':
+    case 'credits': return `${formatCredits(reading.done)} of ${formatCredits(reading.asked)} cr earned`
+      + (reading.withPlan > reading.done ? `, ${formatCredits(reading.withPlan)} with all that is under way and planned` : '')
+    case 'gpa': return reading.now === null
+      ? `no grades yet, ${formatGpa(reading.asked)} asked`
+      : `${formatGpa(reading.now)} now, ${formatGpa(reading.asked)} asked${reading.outlook ? sayOutlook(reading.outlook) : ''}`
+    case 'milestone': return reading.words
+  }
+}
+
+function sayOutlook(outlook: GpaOutlook): string {
+  switch (outlook.code) {
+    case 'needs average': return `; an average of ${formatGpa(outlook.average)} over the next ${formatCredits(outlook.credits)} cr gets there`
+    case 'too little planned': return `; the ${formatCredits(outlook.credits)} cr of it still to come cannot lift it that far`
+    case 'out of reach': return ''
+  }
+}
+
+/** Why a rule cannot be met any more; empty while it can. */
+export function sayOutOfReach({ reading }: RuleReport): string {
+  if (reading.kind !== 'gpa' || reading.outlook?.code !== 'out of reach') return ''
+  const { top, credits } = reading.outlook
+  return `Even ${formatGpa(top)} in all the ${formatCredits(credits)} credits that are left would not bring the average to ${formatGpa(reading.asked)}. Repeating a course with a low grade can.`
+}

@@ -104,10 +104,10 @@ describe('drafting a real degree', () => {
   it('names the smallest set of wishes that cannot hold together', () => {
     const own = draft([], { load: 900, latestFinish: '2028FA' })
     if (own.kind !== 'impossible') throw new Error(own.kind)
-    expect(own.reason).toMatchObject({ proved: true, constraints: ['finishing by Fall 2028'] })
+    expect(own.reason).toMatchObject({ proved: true, constraints: [{ code: 'finish by', term: '2028FA' }] })
     const both = draft([entry('HYD 490', '2028SP')])
     if (both.kind !== 'impossible') throw new Error(both.kind)
-    expect(both.reason).toMatchObject({ proved: true, constraints: ['HYD 490 pinned in Spring 2028'] })
+    expect(both.reason).toMatchObject({ proved: true, constraints: [{ code: 'pinned', course: 'HYD 490', term: '2028SP' }] })
   })
   it('a wish alone may be fine where two together are not', () => {
     const loose = draft([], { load: 1400 }, THREE_TERMS)

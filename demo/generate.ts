@@ -1,6 +1,7 @@
 import { type Course, type CourseItem, isOffered, type Section, type Term, termOrder } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { evaluate, parseExpression } from '@ridgeway/core/prerequisites'
+import { readCourseRules } from '@ridgeway/core/prerequisites'
+import { NO_GRADES_ASKED } from '@ridgeway/core/record'
 import { decideRun, freeSeats } from '@ridgeway/core/registration'
 import { type Bundle, bundlesOf, clashBetween } from '@ridgeway/core/weeks'
 import { FAMILY_NAMES, GIVEN_NAMES } from './people'
@@ -84,10 +85,8 @@ function nextCourses(record: GeneratedStudent['record'], term: Term, courses: Re
 
 function allowed(course: Course, term: Term, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>): boolean {
   const facts = { items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] }
-  return [course.prerequisite, course.corequisite].every((text) => {
-    const rule = parseExpression(text)
-    return rule.ok && evaluate(rule.expression, term.code, facts, { courses, scale: LETTER_SCALE, course: course.code })?.firmness !== 'unmet'
-  })
+  const { before, beside } = readCourseRules(course, term.code, facts, { courses, scale: LETTER_SCALE, repeatPolicy: 'best' })
+  return before?.firmness !== 'unmet' && beside?.firmness !== 'unmet'
 }
 
 /** Seats are taken only where the registration's own decision says so. */
@@ -96,8 +95,8 @@ function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<st
   const byId = new Map(sections.map(section => [section.id, section]))
   for (const code of student.planned) {
     for (const bundle of random.shuffle(bundlesOf(courses.get(code)!, sections)).slice(0, 3)) {
-      const [decision] = decideRun([{ id: 1, course: code, sectionIds: bundle.sections.map(section => section.id) }], {
-        term, gates: [], courses, sections: byId, scale: LETTER_SCALE, travel: TRAVEL, items, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 },
+      const [decision] = decideRun([{ id: 1, course: code, sectionIds: bundle.sections.map(section => section.id), credits: null }], {
+        term, gates: [], courses, sections: byId, scale: LETTER_SCALE, repeatPolicy: 'best', travel: TRAVEL, terms: [term], asked: NO_GRADES_ASKED, items, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 },
         permissions: [], loadCap: term.loadCap, registered: student.bundles.flatMap(held => held.sections),
       })
       const full = bundle.sections.find(section => section.pools.every(pool => freeSeats(pool) === 0))

@@ -1,10 +1,12 @@
 import { z } from 'zod'
+import type { LineRef } from '@ridgeway/core/record'
 
 /** What clients may send. Every route parses its input with one of these before anything else happens. */
 const courseCode = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
 const termCode = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
 const entryId = z.string().min(1).max(40)
 const credits = z.number().int().min(0).max(2000)
+const lineAt = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices').transform(text => text as LineRef)
 
 export const SignInRequest = z.object({ username: z.string().trim().toLowerCase().min(1, 'enter your name').max(40), password: z.string().min(1, 'enter your password').max(200) })
 export const TermQuery = z.object({ term: termCode })
@@ -18,8 +20,8 @@ const operation = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('move'), entry: entryId, term: termCode }),
   z.object({ kind: z.literal('remove'), entry: entryId }),
   z.object({ kind: z.literal('pin'), entry: entryId, pinned: z.boolean() }),
-  z.object({ kind: z.literal('pin use'), entry: entryId, line: z.string().max(80).nullable() }),
-  z.object({ kind: z.literal('hold'), entry: entryId, line: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices'), term: termCode, credits }),
+  z.object({ kind: z.literal('pin use'), entry: entryId, line: lineAt.nullable() }),
+  z.object({ kind: z.literal('hold'), entry: entryId, line: lineAt, term: termCode, credits }),
   z.object({ kind: z.literal('credits'), entry: entryId, credits }),
   z.object({ kind: z.literal('note'), entry: entryId, note: z.string().max(500) }),
   z.object({ kind: z.literal('wishes'), wishes: z.object({ target: credits.nullable(), termsOff: z.array(termCode).max(40), latestFinish: termCode.nullable() }) }),

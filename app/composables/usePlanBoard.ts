@@ -1,9 +1,12 @@
 import { type CourseItem, type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
 import type { PlanOperation } from '@ridgeway/core/planning'
+import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import { shortTermName } from '@ridgeway/words'
 
 export interface Lane { id: string, title: string, hue: string, open: number, program: string }
 export const OFF_PATH = 'off-path'
+/** Courses that no line uses and that count all the same: in the total, or as what a needed course rests on. */
+export const OTHER_CREDIT = 'other-credit'
 
 /** Lanes, columns and tiles of the plan board, all read from the student's standing. */
 export function usePlanBoard() {
@@ -15,7 +18,8 @@ export function usePlanBoard() {
   const showPast = ref(false)
 
   const lanes = computed<Lane[]>(() => [
-    ...(student.shown?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: `${report.code}/${area.id}`, title: area.title, hue: area.hue, open: area.open, program: report.code }))),
+    ...(student.shown?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: lineRef(report.code, area.id), title: area.title, hue: area.hue, open: area.open, program: report.code }))),
+    ...items.value.some(item => laneOf(item) === OTHER_CREDIT) ? [{ id: OTHER_CREDIT, title: 'other credit', hue: 'slate' as const, open: 0, program: '' }] : [],
     { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
   ])
 
@@ -23,9 +27,9 @@ export function usePlanBoard() {
   const laneOf = (item: Pick<CourseItem, 'id'>): string => {
     for (const report of student.shown?.reports ?? []) {
       const area = report.areas.find(a => a.lines.some(line => line.uses.some(use => use.item.id === item.id)))
-      if (area) return `${report.code}/${area.id}`
+      if (area) return lineRef(report.code, area.id)
     }
-    return OFF_PATH
+    return student.shown?.offPath.includes(item.id) ? OFF_PATH : OTHER_CREDIT
   }
 
   const items = computed(() => student.shown?.items ?? [])
@@ -44,17 +48,17 @@ export function usePlanBoard() {
   })
   const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
   const placeholders = computed(() => (student.previewed ?? student.plan).placeholders)
-  const laneOfLine = (line: string) => {
-    const [program, id] = line.split('/')
+  const laneOfLine = (ref: LineRef) => {
+    const { program, line: id } = parseLineRef(ref)
     const area = student.shown?.reports.find(report => report.code === program)?.areas.find(one => one.lines.some(candidate => candidate.id === id))
-    return area ? `${program}/${area.id}` : OFF_PATH
+    return area ? lineRef(program, area.id) : OFF_PATH
   }
   const heldIn = (lane: string, term: string) => placeholders.value.filter(one => one.term === term && laneOfLine(one.line) === lane)
   const early = (lane: string) => items.value.filter(item => item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null))
   const cell = (lane: string, term: string) => items.value.filter(item => item.term === term && laneOf(item) === lane)
   /** Items whose tile stands in another lane and which count in this one too (a second program). */
   const alsoIn = (lane: string) => {
-    const [program, areaId] = lane.split('/')
+    const { program, line: areaId } = parseLineRef(lane as LineRef)
     const area = student.shown?.reports.find(report => report.code === program)?.areas.find(a => a.id === areaId)
     return (area?.lines ?? []).flatMap(line => line.uses.map(use => use.item)).filter(item => laneOf(item) !== lane)
   }
@@ -66,11 +70,11 @@ export function usePlanBoard() {
   function operationsFor(item: CourseItem, term: Term, lane: string | null): PlanOperation[] {
     const operations: PlanOperation[] = []
     if (term.code !== item.term) operations.push({ kind: 'move', entry: item.id, term: term.code })
-    if (lane && lane !== laneOf(item) && lane !== OFF_PATH) {
-      const [program, areaId] = lane.split('/') as [string, string]
+    if (lane && lane !== laneOf(item) && lane !== OFF_PATH && lane !== OTHER_CREDIT) {
+      const { program, line: areaId } = parseLineRef(lane as LineRef)
       const report = student.shown?.reports.find(r => r.code === program)
       const line = report?.areas.find(a => a.id === areaId)?.lines.find(l => report.couldCount[item.id]?.includes(l.id))
-      if (line) operations.push({ kind: 'pin use', entry: item.id, line: `${program}/${line.id}` })
+      if (line) operations.push({ kind: 'pin use', entry: item.id, line: lineRef(program, line.id) })
     }
     return operations
   }

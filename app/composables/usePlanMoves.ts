@@ -1,6 +1,6 @@
 import { type CourseItem, type Term, termPhase } from '@ridgeway/core/catalog'
 import { partnersOf, placeWithPartners, type PlanOperation } from '@ridgeway/core/planning'
-import { newEntryId } from '@ridgeway/core/record'
+import { lineRef, type LineRef, newEntryId } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
 import { sayTerm } from '@ridgeway/words'
 
@@ -60,7 +60,7 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
     const id = freshId(newEntryId(code, term.code))
     const state = student.state!
     const operations = placeWithPartners(code, term.code, {
-      ...links.value, entries: student.entries, scale: catalog.rules.scale, facts: { programs: state.file.programs, placements: state.file.placements, permissions: state.file.permissions },
+      ...links.value, entries: student.entries, ...catalog.rules, facts: state.file,
     }, id)
     const codes = operations.flatMap(operation => operation.kind === 'place' ? [operation.course] : [])
     await edit(operations, `${codes.join(' and ')} placed in ${term.name}${codes.length > 1 ? ', since they go together' : ''}`)
@@ -70,12 +70,12 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
   /** Holds a place for a line: a course of it to be chosen later. */
   async function hold(program: string, line: Pick<LineReport, 'id' | 'title' | 'open'>, term: Term): Promise<string> {
     const id = freshId('hold')
-    await edit([{ kind: 'hold', entry: id, line: `${program}/${line.id}`, term: term.code, credits: Math.min(300, line.open) }], `A place for ${line.title} held in ${term.name}`)
+    await edit([{ kind: 'hold', entry: id, line: lineRef(program, line.id), term: term.code, credits: Math.min(300, line.open) }], `A place for ${line.title} held in ${term.name}`)
     return id
   }
 
   /** Puts a course where a place was held for it. */
-  async function choose(placeholder: { id: string, term: string, line: string }, code: string): Promise<string> {
+  async function choose(placeholder: { id: string, term: string, line: LineRef }, code: string): Promise<string> {
     const id = freshId(newEntryId(code, placeholder.term))
     await edit([
       { kind: 'remove', entry: placeholder.id }, { kind: 'place', entry: id, course: code, term: placeholder.term, credits: catalog.courses.get(code)!.credits },

@@ -1,5 +1,6 @@
 import { type Course, type Site, type Term, termOrder, type TravelTime } from '@ridgeway/core/catalog'
 import type { Catalog } from '@ridgeway/core/planning'
+import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { Program } from '@ridgeway/core/requirements'
 
 /** The college's catalog, fetched once a session. */
@@ -13,6 +14,7 @@ export const useCatalogStore = defineStore('catalog', () => {
   const terms = shallowRef<Term[]>([])
   const courses = shallowRef<Map<string, Course>>(new Map())
   const programs = shallowRef<Map<string, Program>>(new Map())
+  const problems = shallowRef<CatalogProblem[]>([])
   const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy'>>({ scale: {}, repeatPolicy: 'best' })
 
   async function load(again = false) {
@@ -26,6 +28,7 @@ export const useCatalogStore = defineStore('catalog', () => {
     terms.value = college.terms as Term[]
     courses.value = new Map((college.courses as Course[]).map(course => [course.code, course]))
     programs.value = new Map(Object.entries(college.programs as unknown as Record<string, Program>))
+    problems.value = college.problems as CatalogProblem[]
     rules.value = { scale: college.scale, repeatPolicy: college.repeatPolicy }
     ready.value = true
   }
@@ -35,5 +38,5 @@ export const useCatalogStore = defineStore('catalog', () => {
   /** The term that opens next: the earliest one with sections that has not begun. */
   const nextTerm = (today: string) => terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
-  return { ready, name, creditPrice, termsText, sites, travel, terms, courses, programs, rules, load, term, siteName, nextTerm }
+  return { ready, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName, nextTerm }
 })

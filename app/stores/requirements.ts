@@ -1,7 +1,8 @@
-import { reachOf } from '@ridgeway/core/planning'
+import { milestonesDone, reachOf } from '@ridgeway/core/planning'
+import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import {
-  explainUse, findUnreachable, type LineReport, type Lost, type Program, programId, type ProgramReport,
-  type ProgramTrial, tryProgram, type UseChange,
+  explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
+  tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
 import { toProblem, type Problem } from '~/composables/useApi'
 
@@ -18,7 +19,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
 
   /** Depends on the record only: a plan neither opens nor closes a way. */
   const reach = computed(() => student.state && catalog.ready
-    ? reachOf(student.state.file, { courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale }, today.value)
+    ? reachOf(student.state.file, student.rules, today.value)
     : null)
 
   /** By program code: lines that nothing left can fill, with the reason. */
@@ -32,6 +33,11 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const lineOf = (program: string, line: string) => {
     const report = reports.value.find(candidate => candidate.code === program)
     return report && allLines(report).find(candidate => candidate.id === line)
+  }
+
+  const lineAt = (ref: LineRef) => {
+    const { program, line } = parseLineRef(ref)
+    return lineOf(program, line)
   }
 
   /** What would change if an item counted elsewhere in a program. */
@@ -48,7 +54,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
   /** Pins a use: in the plan for a planned course, beside the record for any other. */
   async function pinUse(program: string, itemId: string, line: string | null): Promise<Problem | null> {
     if (student.entries.some(entry => entry.id === itemId)) {
-      const refused = await student.edit([{ kind: 'pin use', entry: itemId, line: line === null ? null : `${program}/${line}` }])
+      const refused = await student.edit([{ kind: 'pin use', entry: itemId, line: line === null ? null : lineRef(program, line) }])
       return refused ? { code: 'plan', title: `The use was not pinned: ${refused}.`, detail: 'Reload the page and try again.', status: 0 } : null
     }
     return send('use-pins', 'PUT', { item: itemId, program, line })
@@ -76,13 +82,12 @@ export const useRequirementsStore = defineStore('requirements', () => {
     const program = catalog.programs.get(id)
     const file = student.state?.file
     if (!program || !file) return null
-    const { reach: ways, input } = reachOf(file, { courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale }, today.value, [program.code])
+    const { reach: ways, input } = reachOf(file, student.rules, today.value, [program.code])
     return tryProgram({
       program, items: file.record, courses: catalog.courses, scale: catalog.rules.scale, repeatPolicy: catalog.rules.repeatPolicy,
-      exceptions: file.exceptions ?? [], milestones: milestonesOf(program),
+      exceptions: file.exceptions, milestones: milestonesDone(file, program.code),
     }, ways, input)
   }
-  const milestonesOf = (program: Program) => (student.state?.file.milestones ?? []).flatMap(name => name.startsWith(`${program.code}/`) ? [name.slice(program.code.length + 1)] : [])
 
   const title = (id: string) => {
     const program = catalog.programs.get(id)
@@ -92,5 +97,5 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const choices = computed(() => [...catalog.programs.values()].map(program => ({ value: programId(program), title: `${program.title} · ${program.catalogYear}`, kind: program.kind }))
     .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)))
 
-  return { reports, looking, reach, unreachable, allLines, lineOf, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
+  return { reports, looking, reach, unreachable, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
 })

@@ -4,6 +4,7 @@ import {
   applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
   readStanding, type Standing,
 } from '@ridgeway/core/planning'
+import { readCredit } from '@ridgeway/core/record'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem, type Problem } from '~/composables/useApi'
@@ -73,15 +74,14 @@ export const useStudentStore = defineStore('student', () => {
   /** When each planned course can stand without moving the finish, and which chain decides it. */
   const projection = computed(() => state.value && standing.value
     ? projectPlan({
-        items: standing.value.items, entries: entries.value, courses: catalog.courses, terms: catalog.terms, scale: catalog.rules.scale, today: today.value,
-        facts: { programs: state.value.file.programs, placements: state.value.file.placements, permissions: state.value.file.permissions },
+        file: file.value!, items: standing.value.items, catalog: rules.value, today: today.value,
       })
     : null)
   const moves = (check: PlanCheck) => file.value ? movesFor(check, file.value, rules.value, today.value) : []
 
   /** How fast it has gone, and how fast the rest must go for the wished or planned finish. */
   const pace = computed(() => standing.value && readPace({
-    items: standing.value.items, terms: catalog.terms, today: today.value, total: standing.value.reports[0]?.totalCredits ?? 0,
+    earning: readCredit(standing.value.items, rules.value).earning, terms: catalog.terms, today: today.value, total: standing.value.reports[0]?.totalCredits ?? 0,
     behind: standing.value.earned + standing.value.items.filter(item => item.state === 'under way').reduce((sum, item) => sum + item.credits, 0),
     finish: plan.value.wishes.latestFinish ?? standing.value.finish,
   }))

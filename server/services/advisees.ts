@@ -1,8 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { CourseItem } from '@ridgeway/core/catalog'
-import { earnedCredits, gpa } from '@ridgeway/core/grades'
-import { type PlanEntry, readStanding } from '@ridgeway/core/planning'
-import { standingAttempts } from '@ridgeway/core/record'
+import { EMPTY_FILE, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
+import { recordItemId, registrationItemId } from '@ridgeway/core/record'
 import { openingFor } from '@ridgeway/core/registration'
 import type { Database } from '../db/connect'
 import * as s from '../db/schema'
@@ -52,8 +51,8 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
   const rows = mine.map(({ student, name }): AdviseeRow => {
     const of = <T extends { student: number }>(list: T[]) => list.filter(row => row.student === student.person)
     const record: CourseItem[] = [
-      ...of(records).map(row => ({ ...row, id: `r${row.id}` })),
-      ...of(registered).filter(row => row.credits > 0).map((row): CourseItem => ({ id: `g${row.section}`, course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here' })),
+      ...of(records).map(row => ({ ...row, id: recordItemId(row.id) })),
+      ...of(registered).filter(row => row.credits > 0).map((row): CourseItem => ({ id: registrationItemId(row.section), course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here' })),
     ]
     const entries = of(plans).map(({ entry: { plan: _, ...entry } }): PlanEntry => entry)
     const codes = of(programs).sort((a, b) => a.position - b.position).flatMap(row => college.programs.get(row.program) ?? [])
@@ -82,16 +81,14 @@ interface Raw {
 
 function describe(college: College, raw: Raw): AdviseeRow {
   const { catalog } = college
-  const file = { record: raw.record, entries: raw.entries, picked: [], programs: raw.programs.map(p => p.code), placements: raw.student.placements, permissions: raw.permissions, capRaised: {} }
+  const file: StudentFile = { ...EMPTY_FILE, record: raw.record, entries: raw.entries, programs: raw.programs.map(p => p.code), placements: raw.student.placements, permissions: raw.permissions }
   // Requirements are read when the student is opened; the list only needs the checks, which do not.
   const standing = readStanding({ ...file, programs: [] }, catalog, raw.date)
   const blockers = standing.checks.filter(check => check.severity === 'blocker' && check.term === raw.termCode).length
-  const attempts = standingAttempts(raw.record, catalog.courses, catalog.scale, catalog.repeatPolicy).standing
-  const earned = earnedCredits(attempts, catalog.scale)
-  const opening = openingFor(college.openings.filter(rule => rule.term === raw.termCode), file.programs, earned)
+  const opening = openingFor(college.openings.filter(rule => rule.term === raw.termCode), file.programs, standing.earned)
   const opensSoon = opening !== null && Date.parse(opening.from) - Date.parse(raw.now) < 2 * 86_400_000
   const planned = raw.entries.filter(entry => entry.term === raw.termCode).reduce((sum, entry) => sum + entry.credits, 0)
-  const average = gpa(attempts, catalog.scale).value
+  const average = standing.gpa.value
   const needs: [boolean, number, string][] = [
     [raw.asked, 32, 'asks for sign-off'],
     [raw.wantsChange, 20, 'asks to change program'],
@@ -104,7 +101,7 @@ function describe(college: College, raw: Raw): AdviseeRow {
   ]
   const mine = needs.filter(([applies]) => applies)
   return {
-    id: raw.student.person, name: raw.name, program: raw.programs[0]?.title ?? 'no program', earned, gpa: average, planned, blockers,
+    id: raw.student.person, name: raw.name, program: raw.programs[0]?.title ?? 'no program', earned: standing.earned, gpa: average, planned, blockers,
     opensAt: opening?.from ?? null, asked: raw.asked, signedOff: raw.signedOff, holds: raw.holds, confirmed: raw.student.programConfirmed,
     finish: standing.finish, need: mine.map(([, , words]) => words).join(' · '), urgency: mine.reduce((sum, [, weight]) => sum + weight, 0),
   }

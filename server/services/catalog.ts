@@ -1,5 +1,6 @@
 import type { Course, Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import type { Catalog } from '@ridgeway/core/planning'
+import { type CatalogProblem, checkCatalog } from '@ridgeway/core/prerequisites'
 import type { OpeningRule } from '@ridgeway/core/registration'
 import type { Program } from '@ridgeway/core/requirements'
 import type { Database } from '../db/connect'
@@ -15,6 +16,8 @@ export interface College {
   openings: (OpeningRule & { term: string })[]
   programs: Map<string, Program>
   catalog: Catalog & { courses: Map<string, Course>, terms: Term[] }
+  /** What no student can get past in the rules of the courses. */
+  problems: CatalogProblem[]
 }
 
 const loaded = new WeakMap<Database, Promise<College>>()
@@ -43,12 +46,14 @@ async function readCollege(db: Database): Promise<College> {
   ])
   if (!institution) throw new Error('the database has no institution; load the demo or import a college first')
   const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
+  const byCode = new Map(courses.map(course => [course.code, course]))
   return {
+    problems: checkCatalog(byCode, gradeScale),
     name, zone, creditPrice, termsText, sites, travel,
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),
     catalog: {
-      courses: new Map(courses.map(course => [course.code, course])),
+      courses: byCode,
       programs: programs.map(program => program.body),
       terms: terms.map(term => ({ ...term, sessions: sessions.filter(session => session.term === term.code).map(({ term: _, ...session }) => session) }))
         .sort((a, b) => a.start.localeCompare(b.start)),

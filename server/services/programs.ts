@@ -14,7 +14,9 @@ export type ProgramCheck
 /** Checks a program file and, with `keep`, makes it the program's rules in its catalog year; a file with a problem changes nothing. */
 export async function loadProgramFile(db: Database, file: { actor: number, text: string, keep: boolean }): Promise<ProgramCheck> {
   const college = await loadCollege(db)
-  const read = readProgramText(file.text, { courses: college.catalog.courses, scale: college.catalog.scale })
+  const read = readProgramText(file.text, {
+    courses: college.catalog.courses, scale: college.catalog.scale, programs: new Set([...college.programs.values()].map(program => program.code)),
+  })
   if (!read.ok) return read
   const { program } = read
   const id = programId(program)

@@ -10,7 +10,7 @@ import * as s from '../db/schema'
 import { findTerm, loadCollege } from './catalog'
 import { currentInstant } from './clock'
 import { Refusal } from './errors'
-import { decisionContext, readStudent, type StudentState } from './students'
+import { creditsPlanned, decisionContext, readStudent, type StudentState } from './students'
 
 export interface RunResult {
   reference: string
@@ -51,7 +51,7 @@ export async function readWeek(db: Database, student: number, termCode: string):
     const others = state.lineUp.filter(row => row.course !== code && !held.some(section => section.course === row.course))
     const bundles = bundlesOf(course, sections).map((bundle): BundleView => {
       const sectionIds = bundle.sections.map(section => section.id)
-      const row = { id: -1, course: code, sectionIds }
+      const row = { id: -1, course: code, sectionIds, credits: creditsPlanned(state.file.entries, code, termCode) }
       const decision = decideRun([...others, row], context).at(-1)!
       return {
         id: bundle.id, course: code, sections: bundle.sections, times: describeTimes(bundle.sections), decision,

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm'
-import { mergeItems, readPrograms } from '@ridgeway/core/planning'
+import { itemsOf, readPrograms } from '@ridgeway/core/planning'
+import { parseFirmItemId } from '@ridgeway/core/record'
 import { linesOfProgram, type Program } from '@ridgeway/core/requirements'
 import type { Database } from '../db/connect'
 import { inTransaction } from '../db/retry'
@@ -29,17 +30,17 @@ export async function pinUse(db: Database, pin: { student: number, actor: number
 type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
 async function ownsItem(tx: Transaction, student: number, item: string): Promise<boolean> {
-  const id = Number(item.slice(1))
-  if (!Number.isInteger(id)) return false
-  const rows = item.startsWith('r')
-    ? await tx.select({ id: records.id }).from(records).where(and(eq(records.student, student), eq(records.id, id)))
-    : item.startsWith('g') ? await tx.select({ id: registrations.id }).from(registrations).where(and(eq(registrations.student, student), eq(registrations.section, id))) : []
+  const id = parseFirmItemId(item)
+  if (!id) return false
+  const rows = id.on === 'record'
+    ? await tx.select({ id: records.id }).from(records).where(and(eq(records.student, student), eq(records.id, id.key)))
+    : await tx.select({ id: registrations.id }).from(registrations).where(and(eq(registrations.student, student), eq(registrations.section, id.key)))
   return rows.length > 0
 }
 
 async function checkFits(db: Database, college: College, program: Program, student: number, item: string, line: string) {
   const { file } = await readStudent(db, db, student, college.catalog.terms.at(-1)!.code)
-  const items = mergeItems(file.record, file.entries, new Set(file.picked))
+  const items = itemsOf(file)
   const { reports } = readPrograms([program], items, file, college.catalog)
   if (!reports[0]!.couldCount[item]?.includes(line)) throw new Refusal(422, 'does-not-fit', 'This course cannot count on that line.', 'Choose one of the lines that light up for it.')
 }

@@ -1,8 +1,7 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
 import { type CourseItem, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
-import { earnedCredits } from '@ridgeway/core/grades'
-import type { Plan, PlanEntry, StudentFile } from '@ridgeway/core/planning'
-import { standingAttempts } from '@ridgeway/core/record'
+import { EMPTY_FILE, gradesAskedOf, itemsOf, type Plan, type PlanEntry, type StudentFile } from '@ridgeway/core/planning'
+import { earnedCredits, factsOf, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
 import { type Gate, openingFor, readGates } from '@ridgeway/core/registration'
 import type { RequirementException } from '@ridgeway/core/requirements'
 import type { Database, Executor } from '../db/connect'
@@ -41,7 +40,8 @@ export interface StudentState {
 }
 
 export interface ProgramChange { programs: string[], note: string, askedAt: string, state: 'asked' | 'granted' | 'declined' | 'taken back', words: string }
-export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number }
+/** `credits` are those that the plan has the course for; null where it is not in the plan. */
+export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number, credits: number | null }
 export interface Registered { section: number, course: string, label: string, term: string, credits: number, at: string, run: string }
 
 /**
@@ -72,13 +72,14 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   const programs = programRows.map(program => college.programs.get(program.program)).filter(program => program !== undefined)
   const record = [...records.map(toItem), ...toRegisteredItems(registered)]
   const file: StudentFile = {
-    record, entries: planned.plan.entries, placeholders: planned.plan.placeholders, wishes: planned.plan.wishes, picked: lineUp.map(line => `${line.course} ${termCode}`), programs: programs.map(program => program.code),
+    ...EMPTY_FILE, record, entries: planned.plan.entries, placeholders: planned.plan.placeholders, wishes: planned.plan.wishes, picked: lineUp.map(line => pickRef(line.course, termCode)), programs: programs.map(program => program.code),
     placements: row.student.placements,
     permissions: exceptions.filter(exception => exception.kind === 'prerequisite' && exception.course).map(exception => exception.course!),
     capRaised: Object.fromEntries(exceptions.filter(e => e.kind === 'load' && e.term && e.value).map(e => [e.term!, e.value!])),
+    exceptions: exceptions.flatMap(row => toRequirementException(row, '')),
     ...(forViews ? await readRequirementFacts(tx, id) : {}),
   }
-  const earned = earnedCredits(standingAttempts(record, college.catalog.courses, college.catalog.scale, college.catalog.repeatPolicy).standing, college.catalog.scale)
+  const earned = earnedCredits(record, college.catalog)
   const openings = college.openings.filter(rule => rule.term === termCode)
   const opening = openingFor(openings, file.programs, earned)
   const gates = readGates({
@@ -92,14 +93,14 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
     advisor: advisor && { id: advisor.id, name: advisor.name, email: advisor.email },
     programChange: forViews ? await readProgramChange(tx, id) : null, plan: { ...planned.head, note: planned.plan.note, termNotes: planned.plan.termNotes },
     plans: forViews ? await listPlans(tx, id) : [], comments: forViews ? await readComments(tx, id) : [], file, programIds: programRows.map(program => program.program),
-    lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position })),
+    lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position, credits: creditsPlanned(planned.plan.entries, course, termCode) })),
     registered, waitlisted, gates, opening: opening && { from: opening.from, words: opening.words },
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
     signOff, signOffAskedAt: asked?.askedAt ?? null, termsAcceptedAt: accepted?.at ?? null,
   }
 }
 
-/** What only the reading of requirements needs: pinned uses, substitutions and waivers, milestones. */
+/** What only the views need: sign-offs, pinned uses, milestones, and who granted an exception. */
 async function readRequirementFacts(tx: Executor, student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones' | 'signedOff'>> {
   const signed = await tx.select({ term: s.signOffs.term, copy: s.signOffs.copy }).from(s.signOffs).where(eq(s.signOffs.student, student))
   const pins = await tx.select().from(s.usePins).where(eq(s.usePins.student, student))
@@ -109,13 +110,16 @@ async function readRequirementFacts(tx: Executor, student: number): Promise<Pick
   return {
     signedOff: signed,
     usePins: pins.map(({ item, program, line }) => ({ item, program, line })),
-    exceptions: granted.flatMap(({ exception: { id, kind, program, line, course, instead, reason }, by }): RequirementException[] => {
-      if (!program || !line) return []
-      if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
-      return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
-    }),
-    milestones: done.map(row => `${row.program}/${row.milestone}`),
+    exceptions: granted.flatMap(({ exception, by }) => toRequirementException(exception, by)),
+    milestones: done.map(row => lineRef(row.program, row.milestone)),
   }
+}
+
+/** A substitution or a waiver; an exception of another kind is none. */
+function toRequirementException({ id, kind, program, line, course, instead, reason }: typeof s.exceptions.$inferSelect, by: string): RequirementException[] {
+  if (!program || !line) return []
+  if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
+  return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
 }
 
 async function readProgramChange(tx: Executor, student: number): Promise<ProgramChange | null> {
@@ -125,13 +129,13 @@ async function readProgramChange(tx: Executor, student: number): Promise<Program
 
 function toItem(row: typeof s.records.$inferSelect): CourseItem {
   const { id, course, term, credits, grade, state, source } = row
-  return { id: `r${id}`, course, term, credits, grade, state, source }
+  return { id: recordItemId(id), course, term, credits, grade, state, source }
 }
 
 /** Registered sections as one item a course; the credits stand on the bundle's first section. */
 export function toRegisteredItems(registered: readonly Registered[]): CourseItem[] {
   return registered.filter(row => row.credits > 0).map(row => ({
-    id: `g${row.section}`, course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here',
+    id: registrationItemId(row.section), course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here',
   }))
 }
 
@@ -158,11 +162,21 @@ async function readSignOff(tx: Executor, student: number, term: string): Promise
   return found ? { by: found.advisor, at: found.signOff.at, note: found.signOff.note, copy: found.signOff.copy } : null
 }
 
+/** The student's programs in their own catalog years. */
+export const programsOfStudent = (college: College, ids: readonly string[]) => ids.flatMap(id => college.programs.get(id) ?? [])
+
+/** Credits that the plan has a course for in a term, null where it does not stand there. */
+export const creditsPlanned = (entries: readonly PlanEntry[], course: string, term: string): number | null =>
+  entries.find(entry => entry.course === course && entry.term === term)?.credits ?? null
+
 /** The parts of a student's state that the registration decision reads. */
 export function decisionContext(college: College, state: StudentState, term: Term, sections: readonly Section[], registered: readonly Section[]) {
+  const { courses, scale, repeatPolicy, terms } = college.catalog
+  const { file } = state
+  const items = itemsOf(file)
   return {
-    term, gates: state.gates, courses: college.catalog.courses, sections: new Map(sections.map(section => [section.id, section])),
-    scale: college.catalog.scale, travel: college.travel, items: state.file.record, programs: state.file.programs,
-    placements: state.file.placements, permissions: state.file.permissions, loadCap: state.file.capRaised[term.code] ?? term.loadCap, registered,
+    ...factsOf(file, file.record), term, terms, gates: state.gates, courses, scale, repeatPolicy, sections: new Map(sections.map(section => [section.id, section])),
+    travel: college.travel, asked: gradesAskedOf({ file, items, catalog: { ...college.catalog, programs: programsOfStudent(college, state.programIds) } }),
+    loadCap: file.capRaised[term.code] ?? term.loadCap, registered,
   }
 }

@@ -2,8 +2,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
 import {
-  applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_PLAN, type PlanEntry, readStanding,
-  type StudentFile,
+  applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry,
+  readStanding, type StudentFile,
 } from '@ridgeway/core/planning'
 import { sayDraftReason } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
@@ -90,7 +90,7 @@ describe('drafting a real degree', () => {
   const wishes: DraftWishes = { load: null, termsOff: [], latestFinish: null, summers: 'when needed', around: 'pinned' }
   const THREE_TERMS = catalog.programs.find(program => program.code === 'WSC-BS')!.suggested.slice(0, 3).flatMap(step => step.courses)
     .map((course): CourseItem => ({ id: `r-${course}`, course, term: '2026SP', credits: catalog.courses.get(course)!.credits, grade: 'B', state: 'completed', source: 'here' }))
-  const file = (entries: PlanEntry[], record: CourseItem[]): StudentFile => ({ record, entries, picked: [], programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 }, permissions: [], capRaised: {} })
+  const file = (entries: PlanEntry[], record: CourseItem[]): StudentFile => ({ ...EMPTY_FILE, record, entries, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
   const entry = (course: string, term: string, pinned = true): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: 300, pinned, pinnedUse: null, note: '' })
   const draft = (entries: PlanEntry[], more: Partial<DraftWishes> = {}, record: CourseItem[] = []) => draftRest({ file: file(entries, record), catalog, today: DRAFT_TODAY, wishes: { ...wishes, ...more } })
 

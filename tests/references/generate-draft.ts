@@ -1,6 +1,6 @@
 import { type Course, isOffered, type Season, termPhase } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { type Catalog, type DraftWishes, NO_WISHES, type PlanEntry, type StudentFile } from '@ridgeway/core/planning'
+import { type Catalog, type DraftWishes, EMPTY_FILE, type PlanEntry, type StudentFile } from '@ridgeway/core/planning'
 import { newEntryId } from '@ridgeway/core/record'
 import type { CourseLine, Program } from '@ridgeway/core/requirements'
 import { TERMS } from '../../demo/calendar'
@@ -52,7 +52,7 @@ export function generateDraft(seed: number, shape: { courses: number, lines: num
     const term = terms[Math.min(terms.length - 1, random.between(0, 3))]
     if (term) entries.push({ id: newEntryId(code, term.code), course: code, term: term.code, credits: courses.get(code)!.credits, pinned: random.chance(0.6), pinnedUse: null, note: '' })
   }
-  const file: StudentFile = { record: [], entries, placeholders: [], wishes: NO_WISHES, picked: [], programs: ['GEN'], placements: {}, permissions: [], capRaised: {} }
+  const file: StudentFile = { ...EMPTY_FILE, entries, programs: ['GEN'] }
   const wishes: DraftWishes = {
     load: random.pick(shape.loads ?? [null, 900, 1200, 1500, 1800]), termsOff: random.chance(0.3) ? [random.pick(AHEAD.slice(0, 5)).code] : [], latestFinish: null,
     summers: random.chance(0.8) ? 'when needed' : 'freely', around: 'pinned',

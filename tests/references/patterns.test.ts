@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { readPrograms } from '@ridgeway/core/planning'
+import { EMPTY_FILE, readPrograms } from '@ridgeway/core/planning'
 import { compile, fitsLine, type Program, type ProgramReport, readProgram } from '@ridgeway/core/requirements'
 import { sayLacking, sayRule, saySharedRule } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
@@ -61,7 +61,7 @@ describe('patterns of published catalogs', () => {
   })
   it('at most two courses of the minor may also count in the major', () => {
     const items = passed('STT 201, STT 301, STT 310, STT 320, STT 210, ECL 350')
-    const file = { entries: [], exceptions: [] }
+    const file = EMPTY_FILE
     const together = readPrograms([findProgram('WSC-BS-2025'), findProgram('EST-MIN-2025')], items, file, context).reports
     const inMajor = new Set(together[0]!.areas.flatMap(area => area.lines.flatMap(l => l.uses.map(use => use.item.id))))
     const both = together[1]!.areas.flatMap(area => area.lines.flatMap(l => l.uses)).filter(use => inMajor.has(use.item.id))

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type CourseItem, isOffered, termOrder, termPhase } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { type Activity, chainTo, criticalPath, type Dependency, type PlanEntry, projectPlan } from '@ridgeway/core/planning'
+import { type Activity, chainTo, criticalPath, type Dependency, EMPTY_FILE, type PlanEntry, projectPlan } from '@ridgeway/core/planning'
 import { COURSES } from '../../demo/courses'
 import { TERMS } from '../../demo/calendar'
 import { findProgram } from '../../demo/programs'
@@ -34,8 +34,9 @@ describe('the critical path method', () => {
     const slack = Object.fromEntries(['D', 'G', 'H', 'I', 'K', 'M'].map(id => [id, windows.get(id)!.latest! - windows.get(id)!.earliest!]))
     expect(slack).toEqual({ D: 4, G: 4, H: 4, I: 2, K: 1, M: 4 })
   })
-  it('refuses a ring, and keeps out of slots that are not offered', () => {
-    expect(() => criticalPath([{ id: 'a', slots: weeks }, { id: 'b', slots: weeks }], [{ before: 'a', after: 'b', lag: 1 }, { before: 'b', after: 'a', lag: 1 }], 9)).toThrow(/ring/)
+  it('gives no window in a ring, and keeps out of slots that are not offered', () => {
+    const ring = criticalPath([{ id: 'a', slots: weeks }, { id: 'b', slots: weeks }], [{ before: 'a', after: 'b', lag: 1 }, { before: 'b', after: 'a', lag: 1 }], 9)
+    expect(ring.get('a')).toEqual({ earliest: null, latest: null, decidedBy: null })
     const odd = criticalPath([{ id: 'a', slots: [0, 2, 4] }, { id: 'b', slots: [1, 3, 5] }, { id: 'c', slots: [3], fixed: 3 }], [{ before: 'a', after: 'b', lag: 2 }], 5)
     expect([odd.get('b'), odd.get('a'), odd.get('c')]).toMatchObject([{ earliest: 3, latest: 5 }, { earliest: 0, latest: 2 }, { earliest: 3, latest: 3 }])
   })
@@ -60,11 +61,11 @@ describe('projection of a plan', () => {
   const courses = new Map(COURSES.map(course => [course.code, course]))
   const terms = TERMS.filter(term => termPhase(term, '2026-11-09') === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const codes = [...new Set(findProgram('WSC-BS-2025').suggested.flatMap(step => step.courses))]
-  const settings = { courses, terms: TERMS, scale: LETTER_SCALE, today: '2026-11-09', facts: { programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] } }
+  const catalog = { courses, terms: TERMS, programs: [], scale: LETTER_SCALE, repeatPolicy: 'best' as const }
   const project = (planned: [string, string, boolean?][]) => {
     const entries = planned.map(([course, term, pinned = false]): PlanEntry => ({ id: course, course, term, credits: courses.get(course)!.credits, pinned, pinnedUse: null, note: '' }))
     const items = entries.map(({ id, course, term, credits }): CourseItem => ({ id, course, term, credits, grade: null, state: 'planned', source: 'here' }))
-    return projectPlan({ ...settings, entries, items })
+    return projectPlan({ file: { ...EMPTY_FILE, entries, programs: ['WSC-BS'], placements: { MTH: 70 } }, items, catalog, today: '2026-11-09' })
   }
 
   it('says which chain decides, and how far each course can slide', () => {

@@ -1,6 +1,6 @@
 import { type CourseItem, termOrder } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { type Catalog, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
+import { type Catalog, EMPTY_FILE, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
 import { allocate, readProgram } from '@ridgeway/core/requirements'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'
@@ -56,7 +56,7 @@ function largePlan(): StudentFile {
   const catalog = new Map(COURSES.map(course => [course.code, course]))
   const record = sequence.slice(0, 15).map((course, i): CourseItem => ({ id: `r${i}`, course, term: i < 8 ? '2025FA' : '2026SP', credits: catalog.get(course)!.credits, grade: 'B', state: 'completed', source: 'here' }))
   const entries = sequence.slice(15).map((course, i): PlanEntry => ({ id: `p${i}`, course, term: terms[i % terms.length]!.code, credits: catalog.get(course)!.credits, pinned: false, pinnedUse: null, note: '' }))
-  return { record, entries, picked: [], programs: ['WSC-BS', 'TSS-CERT'], placements: {}, permissions: [], capRaised: {} }
+  return { ...EMPTY_FILE, record, entries, programs: ['WSC-BS', 'TSS-CERT'] }
 }
 
 /** Everything that a move on the board reads again: both programs, all checks with their moves, loads, finish. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type CourseItem, isOffered, termPhase } from '@ridgeway/core/catalog'
 import { findLinks, type PlanOperation } from '@ridgeway/core/planning'
-import { evaluate, type Reason, ruleOf } from '@ridgeway/core/prerequisites'
+import { readCourseRules, type Reason } from '@ridgeway/core/prerequisites'
+import { factsOf } from '@ridgeway/core/record'
 import { creditRange, describeOffering, formatCredits, sayBecause, sayCheck, sayMove } from '@ridgeway/words'
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
@@ -14,15 +15,14 @@ const { checksOf } = useItems()
 
 const course = computed(() => catalog.courses.get(props.item.course)!)
 const checks = computed(() => checksOf(props.item).map(check => ({ ...check, moves: student.moves(check) })))
-const facts = computed(() => ({ items: student.standing!.items, programs: student.state!.file.programs, placements: student.state!.file.placements, permissions: student.state!.file.permissions }))
-const context = computed(() => ({ courses: catalog.courses, scale: catalog.rules.scale, course: props.item.course }))
-const before = computed(() => props.item.term && props.item.state !== 'completed' ? evaluate(ruleOf(course.value.prerequisite), props.item.term, facts.value, context.value) : null)
+const facts = computed(() => factsOf(student.state!.file, student.standing!.items))
+const readRules = (term: string) => readCourseRules(course.value, term, facts.value, student.rules)
+const rules = computed(() => props.item.term && props.item.state !== 'completed' ? readRules(props.item.term) : null)
+const before = computed(() => rules.value?.before ?? null)
 const uses = computed(() => student.standing!.reports.flatMap(report => [...report.areas.flatMap(area => area.lines), ...report.overlays]
   .filter(line => line.uses.some(use => use.item.id === props.item.id)).map(line => `${line.title} (${report.title})`)))
 const waits = computed(() => findLinks(props.item, { items: student.standing!.items, courses: catalog.courses }).after.map(id => student.standing!.items.find(item => item.id === id)!.course))
-const beside = computed(() => props.item.term && props.item.state !== 'completed'
-  ? evaluate(ruleOf(course.value.corequisite), props.item.term, facts.value, { ...context.value, corequisite: true })
-  : null)
+const beside = computed(() => rules.value?.beside ?? null)
 const FIRM = { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' } as const
 /** Credits to choose from, by halves, for a course whose credits vary. */
 const amounts = computed(() => {
@@ -32,7 +32,7 @@ const amounts = computed(() => {
 const entry = computed(() => student.entries.find(one => one.id === props.item.id))
 /** Terms in which the course is offered and its prerequisite would hold. */
 const places = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
-  .map(term => ({ term, works: evaluate(ruleOf(course.value.prerequisite), term.code, facts.value, context.value)?.firmness !== 'unmet' })).slice(0, 6))
+  .map(term => ({ term, works: readRules(term.code).before?.firmness !== 'unmet' })).slice(0, 6))
 const slide = computed(() => {
   const window = student.projection?.windows[props.item.id]
   if (!window) return ''

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Placeholder, PlanOperation } from '@ridgeway/core/planning'
+import { factsOf } from '@ridgeway/core/record'
 import { type Candidate, findCandidates } from '@ridgeway/core/requirements'
 import { describeLine, formatCredits, sayCandidate } from '@ridgeway/words'
 
@@ -9,12 +10,12 @@ const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: 
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
-const line = computed(() => requirements.lineOf(...props.place.line.split('/') as [string, string]))
+const line = computed(() => requirements.lineAt(props.place.line))
 const term = computed(() => catalog.term(props.place.term))
 const found = computed(() => term.value && line.value
   ? findCandidates({
-      line: line.value, workingTerm: term.value, terms: [term.value], courses: catalog.courses, scale: catalog.rules.scale,
-      facts: { items: student.standing!.items, programs: student.state!.file.programs, placements: student.state!.file.placements, permissions: student.state!.file.permissions },
+      line: line.value, workingTerm: term.value, terms: [term.value], rules: student.rules,
+      facts: factsOf(student.state!.file, student.standing!.items),
     })
   : { now: [], later: [], blocked: [] })
 const all = ref(false)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Term, termPhase } from '@ridgeway/core/catalog'
-import { newEntryId } from '@ridgeway/core/record'
+import { factsOf, newEntryId } from '@ridgeway/core/record'
 import { type Candidate, findCandidates, type LineReport } from '@ridgeway/core/requirements'
 import { creditRange, describeLine, sayBrokenPin, sayCandidate, sayLost, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
@@ -26,8 +26,8 @@ const groups = computed(() => {
   const state = student.state
   if (!term || !state || !student.standing || props.line.open === 0) return []
   const found = findCandidates({
-    line: props.line, workingTerm: term, terms: catalog.terms.filter(t => termPhase(t, today.value) === 'future'), courses: catalog.courses, scale: catalog.rules.scale,
-    facts: { items: student.standing.items, programs: state.file.programs, placements: state.file.placements, permissions: state.file.permissions },
+    line: props.line, workingTerm: term, terms: catalog.terms.filter(t => termPhase(t, today.value) === 'future'), rules: student.rules,
+    facts: factsOf(student.state!.file, student.standing!.items),
   })
   return [
     { id: 'now', title: `Offered in ${term.name}, you can take: ${found.now.length}`, list: found.now },

@@ -20,7 +20,7 @@ const credits = (value: number) => Number(formatCredits(value))
 
 /** Credits that can count, by term, and what they add up to. Credit from elsewhere stands before the first term. */
 const terms = computed(() => {
-  const items = props.standing.items.filter(item => item.id in props.report.couldCount)
+  const items = props.report.earning
   let sum = items.filter(item => !item.term).reduce((total, item) => total + item.credits, 0)
   const rows = sum > 0 ? [{ name: 'before', short: 'before', added: sum, sum, kind: 'earned' }] : []
   for (const term of catalog.terms) {
@@ -37,10 +37,8 @@ const terms = computed(() => {
 const STATES = ['met', 'under way', 'covered', 'open'] as const
 const areas = computed(() => props.report.areas.map((area) => {
   const active = area.lines.filter(line => !line.setAside)
-  const upTo = (states: string[]) => active.reduce((sum, line) => sum + Math.min(line.needed, line.uses.filter(use => states.includes(use.item.state)).reduce((s, u) => s + u.credits, 0)), 0)
-  const met = upTo(['completed'])
-  const underWay = upTo(['completed', 'under way']) - met
-  return { 'title': area.title, 'met': met, 'under way': underWay, 'covered': area.needed - area.open - met - underWay, 'open': area.open }
+  const sum = (part: 'met' | 'underWay' | 'covered') => active.reduce((total, line) => total + line.filled[part], 0)
+  return { 'title': area.title, 'met': sum('met'), 'under way': sum('underWay'), 'covered': sum('covered'), 'open': area.open }
 }))
 
 const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' }, tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }))

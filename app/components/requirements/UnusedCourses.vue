@@ -15,7 +15,8 @@ const problem = ref<Problem | null>(null)
 const why = (item: CourseItem) => {
   const fits = requirements.reports.some(report => (report.couldCount[item.id]?.length ?? 0) > 0)
   const kept = requirements.reports.some(report => report.notShared?.itemIds.includes(item.id))
-  return `${kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'}${item.state === 'completed' ? '; it gives credits towards the total' : ''}`
+  if (requirements.reports.every(report => report.earning.every(other => other.id !== item.id))) return 'another course or attempt has its credit'
+  return kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'
 }
 const couldCount = (item: CourseItem) => requirements.reports.filter(report => !report.notShared?.itemIds.includes(item.id) && (report.couldCount[item.id]?.length ?? 0) > 0)
 const changes = computed(() => opened.value === null ? [] : requirements.reports.flatMap(report => requirements.changesFor(report.code, opened.value!).map((change): UseChange & { program: string } => ({ ...change, program: report.code }))))

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { sayCatalogProblem } from '@ridgeway/words'
+
 const staff = useStaffStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
@@ -27,6 +29,10 @@ const totals = computed(() => rows.value.reduce((sum, row) => ({ capacity: sum.c
     <section class="card openings">
       <h2>Openings</h2>
       <p v-for="opening in staff.openings" :key="opening.term + opening.from"><b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} · {{ opening.words }}</p>
+    </section>
+    <section v-if="catalog.problems.length" class="card openings" aria-label="Problems of the catalog">
+      <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
+      <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
     </section>
     <ProgramFiles />
     <v-data-table class="card" :headers="headers" :items="rows" :search="search" density="compact" :items-per-page="25" :loading="!staff.seats">

@@ -11,12 +11,15 @@ export function sayCheck(check: PlanCheck): string {
   switch (check.kind) {
     case 'term over': return `${termName(check.in)} has begun; ${course} was not taken.`
     case 'not offered': return `${course} is not offered in ${termName(check.in)}: ${describeOffering(check)} only.`
+    case 'offering not announced': return `Nobody has said yet in which terms ${course} is given; ${termName(check.in)} may not be one of them.`
     case 'prerequisite': return `${course} is too early in ${termName(check.in)}: it needs ${sayNeeds(check.needs)}.`
     case 'corequisite': return `${course} goes with ${sayNeeds(check.needs)}, in the same term or before.`
     case 'already passed':
     case 'repeat limit': {
       const had = check.state === 'completed' ? `passed with ${check.grade}` : `${check.state} in another term`
-      return `${course} is ${had}; it gives credit ${times(check.times)}.`
+      return check.by === course
+        ? `${course} is ${had}; it gives credit ${times(check.times)}.`
+        : `${course} gives the same credit as ${check.by}, which is ${had}; they give credit ${times(check.times)} together.`
     }
     case 'excluded': return `No credit for both ${course} and ${check.by}, which is ${check.state}.`
     case 'over the cap':
@@ -34,14 +37,19 @@ export function sayCheck(check: PlanCheck): string {
       ? `${termName(check.in)} has begun; no course was chosen for this place.`
       : `The sections of ${termName(check.in)} are known: choose a course for this place.`
     case 'counts for nothing': return `${course} counts for nothing yet: no requirement line has room for it.`
-    case 'not reached': return 'open' in check.lacks
-      ? `${check.program}: ${formatCredits(check.lacks.open)} credits have no place in the plan yet.`
-      : `${check.program}, ${ruleTitle(check.lacks.rule)}: ${sayRule(check.lacks.rule)}.`
+    case 'not reached': return `${check.program}${sayUnreached(check.lacks)}.`
     case 'gpa': return sentence(`${check.program}, ${ruleTitle(check.rule)}: ${sayOutOfReach(check.rule) || sayRule(check.rule)}`)
   }
 }
 
-/** "once", "twice", "3 times". */
+function sayUnreached(lacks: Extract<PlanCheck, { kind: 'not reached' }>['lacks']): string {
+  if ('overlay' in lacks) return `, ${lacks.overlay}: nothing in the plan carries it yet, ${formatCredits(lacks.open)} credits are open`
+  if ('open' in lacks) return `: ${formatCredits(lacks.open)} credits have no place in the plan yet`
+  const held = lacks.held > 0 ? ` and ${formatCredits(lacks.held)} more with the places held` : ''
+  return `, ${ruleTitle(lacks.rule)}: ${sayRule(lacks.rule)}${held}`
+}
+
+/** "once", "3 times". */
 export const times = (n: number) => n === 1 ? 'once' : `${n} times`
 
 /** What a move that mends a problem does. */

@@ -26,7 +26,9 @@ function sayConstraint(one: DraftConstraint): string {
   }
 }
 
-const sayUnfound = (one: Unfound) => one.code === 'line' ? `${one.title} (${one.program})` : `what ${one.course} in the plan needs first`
+const sayUnfound = (one: Unfound) => one.code === 'before'
+  ? `what ${one.course} in the plan needs first`
+  : one.title ? `${one.title} (${one.program})` : `the credits in all of ${one.program}`
 
 /** Why no draft is possible: the wishes that cannot hold together, or what no wish can help. */
 export function sayDraftReason(reason: DraftReason): string {

@@ -3,15 +3,15 @@ import { joinWords } from './lists'
 
 /** The filter in plain words: "HYD or GSP courses at 300 or above". */
 export function describeFilter(filter: CourseFilter): string {
-  const parts: string[] = []
-  if (filter.list) parts.push(joinWords(filter.list, 'or'))
-  else if (filter.subjects) parts.push(`${joinWords(filter.subjects, 'or')} courses`)
-  else parts.push('any courses')
-  if (filter.attributes) parts.push(`in ${joinWords(filter.attributes, 'or')}`)
-  if (filter.levelMin !== undefined && filter.levelMin === filter.levelMax) parts.push(`at ${filter.levelMin}`)
-  else if (filter.levelMin !== undefined && filter.levelMax === undefined) parts.push(`at ${filter.levelMin} or above`)
-  else if (filter.levelMin !== undefined) parts.push(`at ${filter.levelMin} to ${filter.levelMax}`)
-  else if (filter.levelMax !== undefined) parts.push(`up to ${filter.levelMax}`)
-  if (filter.except?.length) parts.push(`except ${joinWords(filter.except, 'and')}`)
+  const { list, subjects, levelMin, levelMax, attributes, except } = filter
+  const parts = [list ? joinWords(list, 'or') : subjects ? `${joinWords(subjects, 'or')} courses` : 'any courses']
+  if (list && subjects) parts.push(`in ${joinWords(subjects, 'or')}`)
+  if (attributes) parts.push(`in ${joinWords(attributes, 'or')}`)
+  if (levelMin !== undefined && levelMin === levelMax) parts.push(`at ${levelMin}`)
+  else if (levelMin !== undefined && levelMax === undefined) parts.push(`at ${levelMin} or above`)
+  // A highest level takes in all of its hundred.
+  else if (levelMin !== undefined) parts.push(`at ${levelMin} to ${levelMax! + 99}`)
+  else if (levelMax !== undefined) parts.push(`up to ${levelMax + 99}`)
+  if (except?.length) parts.push(`except ${joinWords(except, 'and')}`)
   return parts.join(' ')
 }

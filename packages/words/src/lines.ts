@@ -44,7 +44,7 @@ export function saySharedRule({ courses, credits, programs }: SharedRule): strin
 }
 
 /** What would change if a course counted on another line. */
-export function sayUseChange({ title, lines, moved, cost, instead, lessMet }: UseChange): string {
+export function sayUseChange({ title, lines, moved, cost, instead, aside, lessMet }: UseChange): string {
   const where = instead ? `In ${title} instead` : `In ${title}`
   const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
   const shifts = moved.map(({ course, from, to }) =>
@@ -52,6 +52,7 @@ export function sayUseChange({ title, lines, moved, cost, instead, lessMet }: Us
   const what = [...shifts, ...worse].slice(0, 4).join('; ')
   if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
   if (lessMet) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`
+  if (aside) return `${where}: it would answer the choice in place of another branch${what ? `; ${what}` : ''}. The same progress.`
   if (moved.length > 0) return `${where}: ${what}. The same progress.`
   return `${where}: the same progress; the line that accepts fewer courses is served first.`
 }

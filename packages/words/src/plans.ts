@@ -1,11 +1,12 @@
 import type { Plan, PlanOperation } from '@ridgeway/core/planning'
+import { courseOfEntryId } from '@ridgeway/core/record'
 import { formatCredits } from './credits'
 import { sayTerm } from './terms'
 
 /** One operation as somebody would tell it: "moved HYD 310 to Spring 2028". `plan` is one that still knows, or knows by now, what it is about. */
 export function sayOperation(operation: PlanOperation, plan: Pick<Plan, 'entries' | 'placeholders'>): string {
   const name = 'entry' in operation
-    ? plan.entries.find(entry => entry.id === operation.entry)?.course ?? (plan.placeholders.some(one => one.id === operation.entry) ? 'a place to choose' : courseOfId(operation.entry))
+    ? plan.entries.find(entry => entry.id === operation.entry)?.course ?? (plan.placeholders.some(one => one.id === operation.entry) ? 'a place to choose' : courseOfEntryId(operation.entry) ?? 'a course')
     : ''
   switch (operation.kind) {
     case 'place': return `placed ${operation.course} in ${sayTerm(operation.term)}`
@@ -21,6 +22,3 @@ export function sayOperation(operation: PlanOperation, plan: Pick<Plan, 'entries
     case 'term note': return `wrote a note on ${sayTerm(operation.term)}`
   }
 }
-
-/** `HYD310-2027FA` → `HYD 310`: ids are made of the course and the term it was first placed in. */
-const courseOfId = (id: string) => /^([A-Z]{3})(\d{3})-/.exec(id)?.slice(1).join(' ') ?? 'a course'

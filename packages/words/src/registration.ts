@@ -25,14 +25,26 @@ export function sayFinding(finding: Finding): Said {
       const what = finding.missing.length > 0 ? `lacks its ${joinWords(finding.missing, 'and')}` : 'has parts that do not belong together'
       return { words: `The choice for ${finding.course} ${what}.`, way: 'Choose a complete bundle in Week.' }
     }
-    case 'duplicate': return {
-      words: `You are registered for ${finding.course} in ${termName(finding.term)} already.`, way: 'To change sections, drop or replace the registered one.',
+    case 'duplicate': {
+      const where = finding.state === 'registered' ? `registered in ${termName(finding.term)} already` : 'in this line-up already'
+      return finding.by === finding.course
+        ? { words: `${finding.course} is ${where}.`, way: 'To change sections, drop or replace the registered one.' }
+        : { words: `${finding.course} gives the same credit as ${finding.by}, which is ${where}.`, way: 'Keep one of the two.' }
+    }
+    case 'taken-elsewhere': {
+      const state = `${finding.state}${finding.term ? ` in ${termName(finding.term)}` : ''}`
+      return finding.by === finding.course
+        ? { words: `${finding.course} is ${state}; it gives credit ${times(finding.times)}.`, way: 'Take it out of the line-up until that is decided.' }
+        : { words: `${finding.course} gives the same credit as ${finding.by}, which is ${state}.`, way: 'Take it out of the line-up until that is decided.' }
     }
     case 'already-passed': return {
-      words: `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`, way: 'Take it out of the plan.',
+      words: finding.by === finding.course
+        ? `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`
+        : `${finding.course} gives the same credit as ${finding.by}, which is passed with ${finding.grade}.`,
+      way: 'Take it out of the plan.',
     }
     case 'exclusion': return {
-      words: `No credit for both ${finding.course} and ${finding.by}, which is ${finding.state}.`, way: `Take ${finding.course} out of the plan.`,
+      words: `No credit for both ${finding.course} and ${finding.by}, which is ${finding.state === 'in the line-up' ? 'in this line-up' : finding.state}.`, way: `Take ${finding.course} out of the plan.`,
     }
     case 'prerequisite': {
       if (finding.ok) return fine(finding.reason ? `Prerequisite: ${sayReason(finding.reason)}.` : 'Prerequisite lifted by an exception.')
@@ -45,6 +57,10 @@ export function sayFinding(finding: Finding): Said {
           words: `Goes with ${sayNeeds(finding.needs, 'record')}, in the same term or before.`,
           way: 'Add it to the line-up, so that both are registered together.',
         }
+    case 'partner-refused': {
+      const because = finding.because.map(one => sayFinding(one).words).slice(0, 2).join(' ')
+      return { words: `Goes with ${finding.partner}, which is refused: ${because}`, way: finding.because.map(one => sayFinding(one).way)[0] ?? '' }
+    }
     case 'restriction': return {
       words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.programs, 'or')} students.`,
       way: 'Choose another bundle in Week, or ask for an exception.',
@@ -59,10 +75,14 @@ export function sayFinding(finding: Finding): Said {
         way: 'Choose another bundle for one of the two in Week.',
       }
     }
+    case 'own-clash': return {
+      words: `The ${finding.parts[0]} and the ${finding.parts[1]} of ${finding.course} clash with each other, first on ${sayDate(finding.clash.date)}.`,
+      way: 'Choose another bundle in Week.',
+    }
     case 'load-cap': return finding.ok
       ? fine(`${formatCredits(finding.credits)} of at most ${formatCredits(finding.cap)} credits.`)
       : {
-          words: `${formatCredits(finding.credits)} credits would be over the cap of ${formatCredits(finding.cap)}.`,
+          words: `${formatCredits(finding.credits)} credits${finding.partners.length > 0 ? `, with ${joinWords(finding.partners, 'and')} that it goes with,` : ''} would be over the cap of ${formatCredits(finding.cap)}.`,
           way: 'Leave a course for later, or ask your advisor for a load exception.',
         }
     case 'seats-full': return finding.ok
@@ -71,9 +91,11 @@ export function sayFinding(finding: Finding): Said {
   }
 }
 
-function saySeats({ capacity, taken, waiting, kept }: SeatCount): string {
-  const words = `${taken} of ${capacity} seats taken${waiting > 0 ? `, ${waiting} waiting` : ''}`
-  return kept.seats > 0 ? `${words}, ${kept.seats} kept for ${joinWords(kept.for, 'and')}` : words
+function saySeats({ capacity, taken, held, waiting, kept }: SeatCount): string {
+  return [
+    `${taken} of ${capacity} seats taken`, held > 0 ? `${held} held by ${held === 1 ? 'an offer' : 'offers'}` : '', waiting > 0 ? `${waiting} waiting` : '',
+    kept.seats > 0 ? `${kept.seats} kept for ${joinWords(kept.for, 'or')}` : '',
+  ].filter(Boolean).join(', ')
 }
 
 function sayOtherBundle(course: string, other: OtherBundle | null): string {

@@ -22,6 +22,7 @@ export function sayRule({ reading }: RuleReport): string {
 function sayOutlook(outlook: GpaOutlook): string {
   switch (outlook.code) {
     case 'needs average': return `; an average of ${formatGpa(outlook.average)} over the next ${formatCredits(outlook.credits)} cr gets there`
+    case 'nothing ahead': return '; nothing that counts in it is planned, and repeating a course with a low grade can lift it'
     case 'too little planned': return `; the ${formatCredits(outlook.credits)} cr of it still to come cannot lift it that far`
     case 'out of reach': return ''
   }

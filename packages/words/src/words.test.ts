@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import type { CourseLine } from '@ridgeway/core/requirements'
-import { describeLine, formatGpa, sayLost, sayOperation } from './index'
+import { formatGpa } from './grades'
+import { describeLine } from './lines'
+import { sayOperation } from './plans'
+import { sayLost } from './reach'
 
 const line = (values: Partial<CourseLine>): CourseLine => ({ kind: 'courses', id: 'x', title: 'X', filter: {}, ...values })
 

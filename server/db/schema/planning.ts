@@ -1,5 +1,6 @@
 import { boolean, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core/planning'
+import type { LineRef } from '@ridgeway/core/record'
 import { instant, jsonText } from './columns'
 import { courses } from './catalog'
 import { terms } from './institution'
@@ -27,7 +28,7 @@ export const planEntries = mysqlTable('plan_entries', {
   term: varchar({ length: 6 }).notNull().references(() => terms.code),
   credits: int().notNull(),
   pinned: boolean().notNull(),
-  pinnedUse: varchar('pinned_use', { length: 80 }),
+  pinnedUse: varchar('pinned_use', { length: 80 }).$type<LineRef>(),
   note: varchar({ length: 500 }).notNull(),
 }, table => [primaryKey({ columns: [table.plan, table.id] }), unique('plan_course_term').on(table.plan, table.course, table.term)])
 

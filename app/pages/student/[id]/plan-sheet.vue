@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type CourseItem, termPhase } from '@ridgeway/core/catalog'
+import { type LineRef, parseLineRef } from '@ridgeway/core/record'
 import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** The whole plan on one landscape page: areas down, terms across. */
@@ -11,7 +12,10 @@ const columns = computed(() => board.columns.value.filter(term => (board.load(te
 const lanes = computed(() => board.lanes.value.filter(lane => lane.id !== 'off-path' || columns.value.some(term => board.cell(lane.id, term.code).length > 0)))
 const corner = (item: CourseItem) => item.grade ?? formatCredits(item.credits)
 const STATE_MARK: Record<string, string> = { 'under way': 'under way', 'registered': 'registered', 'picked': 'picked' }
-const lineTitle = (line: string) => student.standing?.reports.find(report => report.code === line.split('/')[0])?.areas.flatMap(area => area.lines).find(one => one.id === line.split('/')[1])?.title ?? line
+const lineTitle = (ref: LineRef) => {
+  const { program, line } = parseLineRef(ref)
+  return student.standing?.reports.find(report => report.code === program)?.areas.flatMap(area => area.lines).find(one => one.id === line)?.title ?? ref
+}
 const notes = computed(() => [
   ...(student.plan.note ? [`Plan: ${student.plan.note}`] : []),
   ...Object.entries(student.plan.termNotes).map(([term, note]) => `${catalog.term(term)?.name}: ${note}`),
@@ -33,7 +37,7 @@ const print = () => window.print()
       <thead><tr><th>Area</th><th>Earlier</th><th v-for="term in columns" :key="term.code">{{ term.name }}</th></tr></thead>
       <tbody>
         <tr v-for="lane in lanes" :key="lane.id">
-          <th>{{ lane.id === 'off-path' ? 'Counts for nothing' : lane.title }}<span class="second">{{ lane.id === 'off-path' ? '' : lane.open ? ` ${formatCredits(lane.open)} cr open` : '' }}</span></th>
+          <th>{{ lane.id === 'off-path' ? 'Counts for nothing' : lane.id === 'other-credit' ? 'Other credit' : lane.title }}<span class="second">{{ lane.id === 'off-path' ? '' : lane.open ? ` ${formatCredits(lane.open)} cr open` : '' }}</span></th>
           <td class="second">{{ [...board.early(lane.id).map(item => item.course), ...board.alsoEarly(lane.id).map(item => `+ ${item.course}`)].join(', ') }}</td>
           <td v-for="term in columns" :key="term.code">
             <div v-for="item in board.cell(lane.id, term.code)" :key="item.id" class="one"><b>{{ item.course }}</b> <span class="second">{{ corner(item) }}{{ STATE_MARK[item.state] ? `, ${STATE_MARK[item.state]}` : '' }}</span></div>

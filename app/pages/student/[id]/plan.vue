@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CourseItem, Term } from '@ridgeway/core/catalog'
 import { findLinks, type PlanCheck, type PlanOperation } from '@ridgeway/core/planning'
+import { lineRef, type LineRef } from '@ridgeway/core/record'
 import { formatCredits, sayLacking, shortTermName } from '@ridgeway/words'
 import type { BoardTile } from '~/composables/usePlanMoves'
 import type { TouchPlace } from '~/composables/useTouchDrag'
@@ -69,7 +70,7 @@ const fromOf = (item: CourseItem) => {
 }
 const commented = computed(() => new Set(student.state?.comments.map(comment => comment.entry)))
 const courseChoices = computed(() => [...catalog.courses.values()].map(course => ({ value: course.code, title: `${course.code} ${course.title}` })))
-const lineTitle = (line: string) => requirements.lineOf(...line.split('/') as [string, string])?.title ?? line
+const lineTitle = (line: LineRef) => requirements.lineAt(line)?.title ?? line
 
 /** Where something from the tray goes without being dragged: the term on the phone's screen, else the working term. */
 const trayTerm = computed(() => isPhone.value ? allColumns.value[0] : workingTerm.term)
@@ -77,7 +78,7 @@ const trayTerm = computed(() => isPhone.value ? allColumns.value[0] : workingTer
 interface Chip { key: string, course: string | null, program: string, line: string, title: string, words: string, hue: string, open: number }
 const tray = computed(() => (student.standing?.reports ?? []).flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] => {
   const common = { program: report.code, line: line.id, title: line.title, hue: area.hue, open: line.open }
-  const held = student.plan.placeholders.filter(place => place.line === `${report.code}/${line.id}`).reduce((sum, place) => sum + place.credits, 0)
+  const held = student.plan.placeholders.filter(place => place.line === lineRef(report.code, line.id)).reduce((sum, place) => sum + place.credits, 0)
   if (line.unfilled.length > 0) return line.unfilled.map(code => ({ ...common, key: `${report.code}-${code}`, course: code, words: '' }))
   return held >= line.open ? [] : [{ ...common, key: `${report.code}-${line.id}`, course: null, words: sayLacking(line.lacking) }]
 }))))
@@ -260,7 +261,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <template v-for="lane in lanes" :key="lane.id">
         <div class="lane-head" :class="[`hue-${lane.hue}`, { off: lane.id === 'off-path' }]">
           <span class="strong">{{ lane.title }}</span>
-          <span class="small" :class="{ second: !lane.open }">{{ lane.id === 'off-path' ? 'counts for nothing' : lane.open ? `${formatCredits(lane.open)} cr open` : 'covered' }}</span>
+          <span class="small" :class="{ second: !lane.open }">{{ lane.id === 'off-path' ? 'counts for nothing' : lane.id === 'other-credit' ? 'no line, and yet needed' : lane.open ? `${formatCredits(lane.open)} cr open` : 'covered' }}</span>
         </div>
         <div v-if="showsEarlier" class="cell" :class="{ off: lane.id === 'off-path' }">
           <span v-for="item in board.alsoEarly(lane.id)" :key="`also-${item.id}`" class="also small second" title="counts here too">+ {{ item.course }}</span>

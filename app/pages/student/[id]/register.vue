@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RowDecision } from '@ridgeway/core/registration'
+import type { Finding, RefusalCode, RowDecision } from '@ridgeway/core/registration'
 import { describeTimes, formatCredits, sayFinding, sayGate } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
@@ -40,7 +40,11 @@ const cost = computed(() => {
   const extra = list.reduce((sum, row) => sum + (catalog.courses.get(row.course)?.fee ?? 0), 0)
   return { credits, extra, tuition: credits * catalog.creditPrice / 100 }
 })
-const linkFor = (code: string) => code === 'prerequisite' || code === 'corequisite' || code === 'already-passed' || code === 'exclusion' || code === 'load-cap' ? 'plan' : 'week'
+const IN_PLAN: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap']
+/** Where a refusal is mended; a partner's where the partner's is. */
+const linkFor = (finding: Finding): 'plan' | 'week' => finding.code === 'partner-refused' && finding.because[0]
+  ? linkFor(finding.because[0])
+  : IN_PLAN.includes(finding.code) ? 'plan' : 'week'
 
 const press = () => week.register(rows.value.map(row => row.rowId))
 const takeOut = async (course: string) => {
@@ -71,7 +75,7 @@ const accept = async () => {
             <div class="checks">
               <template v-for="finding in refusals(row)" :key="finding.code">
                 <p><b>{{ sayFinding(finding).words }}</b></p>
-                <p><NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding.code)}`">{{ sayFinding(finding).way }}</NuxtLink></p>
+                <p><NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding)}`">{{ sayFinding(finding).way }}</NuxtLink></p>
               </template>
               <p v-if="refusals(row).length === 0">{{ row.findings.filter(f => f.ok && f.code !== 'load-cap').map(f => sayFinding(f).words).join(' ') }}</p>
             </div>

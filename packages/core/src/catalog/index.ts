@@ -1,4 +1,5 @@
 export * from './credits'
 export * from './filter'
+export * from './linked'
 export * from './terms'
 export * from './types'

@@ -14,21 +14,36 @@ export function termOrder(code: TermCode): number {
   return year * 10 + SEASON_RANK[season]
 }
 
+/** The season in a term's code; null when it is none. */
+export const seasonOf = (code: TermCode): Season | null => SEASON_CODE[code.slice(4)] ?? null
+
 /**
- * The terms that lie ahead of a date, followed by so many years of terms that nobody has announced yet:
- * the same seasons with the same caps, so that a chain of courses can be followed past the end of the calendar.
+ * The terms that lie ahead of a date, followed by so many years of terms that nobody has announced yet: every season that the calendar
+ * knows comes again each year with the caps and days of its latest term, so that an offering can be followed past the end of the calendar.
  */
 export function termsAhead(terms: readonly Term[], today: LocalDate, years = 6): Term[] {
-  const known = terms.filter(term => termPhase(term, today) === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
-  const ahead = [...known]
-  for (let year = 1; year <= years; year++) {
-    for (const term of known.slice(-3)) {
-      const later = { ...term, year: term.year + year, scheduled: false }
-      const code = `${later.year}${term.code.slice(4)}`
-      if (!ahead.some(other => other.code === code)) ahead.push({ ...later, code, name: '' })
+  const inOrder = [...terms].sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const last = inOrder.at(-1)
+  if (!last) return []
+  const ahead = inOrder.filter(term => termPhase(term, today) === 'future')
+  const patterns = new Map(inOrder.map(term => [term.season, term]))
+  const begin = ahead.length > 0 ? last.year : Math.max(last.year, Number(today.slice(0, 4)) - 1)
+  for (let year = begin; year <= begin + years; year++) {
+    for (const pattern of patterns.values()) {
+      const later = inLaterYear(pattern, year - pattern.year)
+      if (termOrder(later.code) > termOrder(last.code) && termPhase(later, today) === 'future') ahead.push(later)
     }
   }
   return ahead.sort((a, b) => termOrder(a.code) - termOrder(b.code))
+}
+
+/** A term like this one so many years later, that nobody has announced: without a name, sessions and sections. */
+function inLaterYear(term: Term, years: number): Term {
+  const move = (date: LocalDate) => `${Number(date.slice(0, 4)) + years}${date.slice(4)}`
+  return {
+    ...term, code: `${term.year + years}${term.code.slice(4)}`, name: '', year: term.year + years, scheduled: false, sessions: [], noClass: [], movedDays: [],
+    start: move(term.start), end: move(term.end), addBy: move(term.addBy), dropBy: move(term.dropBy), withdrawBy: move(term.withdrawBy), feesDue: move(term.feesDue),
+  }
 }
 
 export const nameOf = ({ code, name }: TermName): TermName => ({ code, name })
@@ -48,10 +63,13 @@ export function termProgress(term: Pick<Term, 'start' | 'end'>, today: LocalDate
   return Math.min(1, Math.max(0, share))
 }
 
-/** Whether the catalog's offering pattern includes this term. */
+/** Whether it is known in which terms a course is given. */
+export const isAnnounced = ({ offered }: Pick<Course, 'offered'>): boolean => offered.seasons.length > 0
+
+/** Whether a course may be planned for a term: its offering pattern includes the term, or nothing is announced, and it has not been given up before. */
 export function isOffered(course: Pick<Course, 'offered'>, term: Pick<Term, 'season' | 'year'>): boolean {
   const { seasons, years, until } = course.offered
-  if (!seasons.includes(term.season)) return false
   if (until && term.year * 10 + SEASON_RANK[term.season] > termOrder(until)) return false
-  return !years || (years === 'odd') === (term.year % 2 === 1)
+  if (!isAnnounced(course)) return true
+  return seasons.includes(term.season) && (!years || (years === 'odd') === (term.year % 2 === 1))
 }

@@ -1,5 +1,5 @@
 import type { CourseItem, Credits } from '../catalog/types'
-import { earnsCredit, type GradeScale } from './scale'
+import type { GradeScale } from './scale'
 
 export interface Gpa {
   /** Hundredths of a grade point, cut off and not rounded up (common practice, no source); null before the first grade. */
@@ -24,9 +24,4 @@ export function gpa(attempts: readonly CourseItem[], scale: GradeScale): Gpa {
     attempted += credits
   }
   return { value: attempted === 0 ? null : Math.floor(points / attempted), attempted, points }
-}
-
-/** Credits earned by these attempts. */
-export function earnedCredits(attempts: readonly CourseItem[], scale: GradeScale): Credits {
-  return attempts.reduce((sum, item) => sum + (earnsCredit(scale, item.grade) ? item.credits : 0), 0)
 }

@@ -1,28 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import type { Course, CourseItem } from '../catalog/types'
-import { creditFamily, standingAttempts } from '../record/attempts'
-import { earnedCredits, gpa } from './gpa'
+import type { CourseItem } from '../catalog/types'
+import { gpa } from './gpa'
 import { LETTER_SCALE, meetsGrade } from './scale'
 
 const attempt = (id: string, grade: string, values: Partial<CourseItem> = {}): CourseItem => ({ id, course: 'AAA 100', term: '2025FA', credits: 300, grade, state: 'completed', source: 'here', ...values })
-const none = new Map<string, Course>()
-
-describe('standingAttempts', () => {
-  it('keeps the best or the latest of repeats, by policy', () => {
-    const items = [attempt('1', 'B'), attempt('2', 'C', { term: '2026SP' })]
-    expect(standingAttempts(items, none, LETTER_SCALE, 'best').standing.map(i => i.id)).toEqual(['1'])
-    expect(standingAttempts(items, none, LETTER_SCALE, 'latest').standing.map(i => i.id)).toEqual(['2'])
-  })
-  it('never lets a withdrawal stand', () => {
-    expect(standingAttempts([attempt('1', 'W')], none, LETTER_SCALE, 'latest')).toEqual({ standing: [], replaced: [] })
-  })
-  it('gives credit once between courses that exclude each other', () => {
-    const courses = new Map([['AAA 100', { exclusions: ['AAA 105'], equivalents: [], repeatLimit: 1 } as unknown as Course], ['AAA 105', { exclusions: ['AAA 100'], equivalents: [], repeatLimit: 1 } as unknown as Course]])
-    expect(creditFamily('AAA 105', courses)).toBe('AAA 100')
-    const both = [attempt('1', 'B'), attempt('2', 'C', { course: 'AAA 105' })]
-    expect(earnedCredits(standingAttempts(both, courses, LETTER_SCALE, 'best').standing, LETTER_SCALE)).toBe(300)
-  })
-})
 
 describe('gpa', () => {
   it('weighs by credits and cuts off, never rounds up', () => {

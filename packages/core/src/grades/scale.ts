@@ -41,3 +41,8 @@ export function meetsGrade(scale: GradeScale, grade: string | null, minimum: str
   if (!asked) throw new RangeError(`the minimum grade "${minimum}" is not on the grade scale`)
   return scale[grade!]!.standsFor >= asked.standsFor
 }
+
+/** Grades that can be asked for: those that earn credit, from the highest down. */
+export function gradesThatEarn(scale: GradeScale): string[] {
+  return Object.keys(scale).filter(grade => scale[grade]!.earns).sort((a, b) => scale[b]!.standsFor - scale[a]!.standsFor)
+}

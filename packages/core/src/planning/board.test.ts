@@ -10,7 +10,7 @@ import { prerequisiteMap } from './opening-map'
 import { readPace } from './pace'
 import { EMPTY_PLAN, type Plan, type PlanEntry } from './plan'
 import { readStanding } from './standing'
-import type { Catalog } from './student-file'
+import { type Catalog, EMPTY_FILE } from './student-file'
 
 const courses = new Map(COURSES.map(course => [course.code, course]))
 const catalog: Catalog = { courses, programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
@@ -36,7 +36,7 @@ describe('corequisite partners', () => {
   })
   it('are placed together, and what is there already is not placed again', () => {
     const facts = { programs: [], placements: {}, permissions: [] }
-    const placed = (given: CourseItem[], mine: PlanEntry[] = []) => placeWithPartners('CHY 310', '2028SP', { items: given, entries: mine, courses, facts, scale: LETTER_SCALE }, 'x').map(operation => operation.kind === 'place' && operation.course)
+    const placed = (given: CourseItem[], mine: PlanEntry[] = []) => placeWithPartners('CHY 310', '2028SP', { items: given, entries: mine, courses, facts, scale: LETTER_SCALE, repeatPolicy: 'best' }, 'x').map(operation => operation.kind === 'place' && operation.course)
     expect(placed([])).toEqual(['CHY 310', 'CHY 311'])
     expect(placed([item('CHY 311', '2028SP')])).toEqual(['CHY 310'])
     expect(placed([item('CHY 311', '2027SP', 'completed', 'B')])).toEqual(['CHY 310'])
@@ -48,18 +48,18 @@ describe('readPace', () => {
   const base = { terms, today: TODAY, total: 12000, behind: 4300, finish: '2028FA' }
   it('averages past terms of fall and spring, and spreads the rest over those to come', () => {
     const items = [item('HYD 110', '2025FA', 'completed', 'B'), item('WRT 110', '2025FA', 'completed', 'B'), item('CHY 110', '2026SP', 'completed', 'B')]
-    const pace = readPace({ ...base, items })
+    const pace = readPace({ ...base, earning: items })
     expect(pace).toEqual({ soFar: Math.round((courses.get('HYD 110')!.credits + courses.get('WRT 110')!.credits + courses.get('CHY 110')!.credits) / 2), termsLeft: 4, asked: 2000, creditsLeft: 7700 })
   })
   it('promises nothing without a finish or a past', () => {
-    expect(readPace({ ...base, items: [], finish: null })).toEqual({ soFar: null, termsLeft: null, asked: null, creditsLeft: 7700 })
+    expect(readPace({ ...base, earning: [], finish: null })).toEqual({ soFar: null, termsLeft: null, asked: null, creditsLeft: 7700 })
   })
 })
 
 describe('comparePlans', () => {
   it('tells what only one has, and where the other has it', () => {
     const plans: [Plan, Plan] = [{ ...EMPTY_PLAN, entries: [entry('VAL 220', '2027FA'), entry('WRT 210', '2027SP')] }, { ...EMPTY_PLAN, entries: [entry('VAL 220', '2028SP'), entry('WRT 210', '2027SP')] }]
-    const standings = plans.map(plan => readStanding({ record: [], entries: plan.entries, picked: [], programs: ['WSC-BS'], placements: {}, permissions: [], capRaised: {} }, catalog, TODAY)) as [ReturnType<typeof readStanding>, ReturnType<typeof readStanding>]
+    const standings = plans.map(plan => readStanding({ ...EMPTY_FILE, entries: plan.entries, programs: ['WSC-BS'] }, catalog, TODAY)) as [ReturnType<typeof readStanding>, ReturnType<typeof readStanding>]
     const found = comparePlans(plans, standings)
     expect(found.terms.map(term => term.term)).toEqual(['2027SP', '2027FA', '2028SP'])
     expect(found.terms[0]).toMatchObject({ both: ['WRT 210'], only: [[], []] })

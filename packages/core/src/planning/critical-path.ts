@@ -22,8 +22,7 @@ export interface Window {
 /**
  * Earliest and latest slots of activities that wait for each other: the forward and the backward pass of the critical path method
  * (Kelley & Walker 1959, "Critical-path planning and scheduling"), with slots in which an activity may not stand left out.
- * How many activities share a slot is not looked at.
- * @throws RangeError when activities wait for each other in a ring.
+ * How many activities share a slot is not looked at. Activities that wait for each other in a ring, and what waits for those, have no window.
  */
 export function criticalPath(activities: readonly Activity[], dependencies: readonly Dependency[], end: number): Map<string, Window> {
   const byId = new Map(activities.map(activity => [activity.id, activity]))
@@ -73,6 +72,5 @@ function inOrder(activities: readonly Activity[], dependencies: readonly Depende
       if (waiting.get(after) === 0) ready.push(after)
     }
   }
-  if (order.length < activities.length) throw new RangeError('activities wait for each other in a ring')
   return order
 }

@@ -1,10 +1,11 @@
+import { sameCourse } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, TermCode } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import { coursesIn, evaluate, type EvaluationContext } from '../prerequisites/evaluate'
+import { coursesIn, readCourseRules } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
-import type { StudentFacts } from '../record/facts'
-import { newEntryId } from '../record/ids'
+import type { RecordRules } from '../record/attempts'
+import { factsOf, type FactsOnFile } from '../record/facts'
+import { freshEntryId } from '../record/ids'
 import type { PlanEntry, PlanOperation } from './plan'
 
 export interface LinkInput {
@@ -17,11 +18,11 @@ export interface Links { before: string[], beside: string[], after: string[] }
 
 /** Everything on record or in the plan that a course's rules name, and everything intended that names the course. */
 export function findLinks(item: Pick<CourseItem, 'id' | 'course'>, { items, courses }: LinkInput): Links {
-  const named = (rule: string) => new Set(coursesIn(ruleOf(rule)).flatMap(code => [code, ...courses.get(code)?.equivalents ?? []]))
+  const named = (rule: string) => new Set(coursesIn(ruleOf(rule)).flatMap(code => sameCourse(code, courses)))
   const course = courses.get(item.course)
   const before = named(course?.prerequisite ?? '')
   const beside = named(course?.corequisite ?? '')
-  const accepts = [item.course, ...course?.equivalents ?? []]
+  const accepts = sameCourse(item.course, courses)
   const waiting = items.filter((other) => {
     const rules = courses.get(other.course)
     return other.state !== 'completed' && other.id !== item.id && rules && coursesIn(ruleOf(rules.prerequisite)).some(code => accepts.includes(code))
@@ -40,10 +41,9 @@ export function partnersOf(entry: PlanEntry, entries: readonly PlanEntry[], { it
   return entries.filter(other => other.id !== entry.id && other.term === entry.term && !other.pinned && isPlanned(other.id) && (names(entry.course, other.course) || names(other.course, entry.course)))
 }
 
-export interface PlaceInput extends LinkInput {
+export interface PlaceInput extends LinkInput, RecordRules {
   entries: readonly PlanEntry[]
-  facts: Omit<StudentFacts, 'items'>
-  scale: GradeScale
+  facts: FactsOnFile
 }
 
 /**
@@ -51,7 +51,7 @@ export interface PlaceInput extends LinkInput {
  * its corequisites name. What they ask of other kinds is left to the checks.
  */
 export function placeWithPartners(code: CourseCode, term: TermCode, input: PlaceInput, id: string): PlanOperation[] {
-  const { courses, items, facts, scale, entries } = input
+  const { courses, items, facts, entries } = input
   const operations: PlanOperation[] = []
   const taken = new Set(entries.map(entry => entry.id))
   const placed: CourseItem[] = [...items]
@@ -59,13 +59,11 @@ export function placeWithPartners(code: CourseCode, term: TermCode, input: Place
     const credits = courses.get(course)!.credits
     operations.push({ kind: 'place', entry, course, term, credits })
     placed.push({ id: entry, course, term, credits, grade: null, state: 'planned', source: 'here' })
-    const context: EvaluationContext = { courses, scale, course, corequisite: true }
-    const found = evaluate(ruleOf(courses.get(course)!.corequisite), term, { ...facts, items: placed }, context)
-    const partners = found?.missing.find(set => set.every(one => one.kind === 'course' && courses.has(one.course) && !seen.includes(one.course) && isFree(one.course)))
+    const { beside } = readCourseRules(courses.get(course)!, term, factsOf(facts, [...placed]), input)
+    const partners = beside?.missing.find(set => set.every(one => one.kind === 'course' && courses.has(one.course) && !seen.includes(one.course) && isFree(one.course)))
     for (const one of partners ?? []) {
       if (one.kind !== 'course') continue
-      const name = newEntryId(one.course, term)
-      place(one.course, taken.has(name) ? `${name}-again` : name, [...seen, one.course])
+      place(one.course, freshEntryId(one.course, term, id => taken.has(id)), [...seen, one.course])
     }
   }
   // A partner that stands in a later term is for the student to move, not to be placed twice.

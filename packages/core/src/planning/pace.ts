@@ -14,7 +14,8 @@ export interface Pace {
 }
 
 export interface PaceInput {
-  items: readonly CourseItem[]
+  /** What gives credit, each credit once (`readCredit`). */
+  earning: readonly CourseItem[]
   terms: readonly Term[]
   today: LocalDate
   /** Credits of the whole program. */
@@ -26,9 +27,10 @@ export interface PaceInput {
 }
 
 /** Reads the pace from what was taken here in past terms of fall and spring; summers carry credits and do not count as terms. */
-export function readPace({ items, terms, today, total, behind, finish }: PaceInput): Pace {
+export function readPace({ earning, terms, today, total, behind, finish }: PaceInput): Pace {
   const long = terms.filter(term => term.season !== 'summer')
-  const here = (term: Term) => items.filter(item => item.term === term.code && item.source === 'here').reduce((sum, item) => sum + item.credits, 0)
+  // What was withdrawn from or failed is no progress.
+  const here = (term: Term) => earning.filter(item => item.term === term.code && item.source === 'here').reduce((sum, item) => sum + item.credits, 0)
   const past = long.filter(term => termPhase(term, today) === 'past').map(here).filter(credits => credits > 0)
   const creditsLeft = Math.max(0, total - behind)
   const left = finish === null ? null : long.filter(term => termPhase(term, today) === 'future' && termOrder(term.code) <= termOrder(finish)).length

@@ -1,4 +1,5 @@
 import type { CourseCode, CourseItem, Credits, TermCode } from '../catalog/types'
+import { type LineRef, type PickRef, pickRef } from '../record/ids'
 
 /** A course that the student means to take in a term. */
 export interface PlanEntry {
@@ -9,15 +10,15 @@ export interface PlanEntry {
   /** "Leave this where it is." */
   pinned: boolean
   /** Id of the requirement line that this course must fill, when the student said so. */
-  pinnedUse: string | null
+  pinnedUse: LineRef | null
   note: string
 }
 
 /** "One of these, to be chosen later": it holds credits of a requirement line in a term until a course takes its place. */
 export interface Placeholder {
   id: string
-  /** The line it stands for, `WSC-BS/field-seminar`. */
-  line: string
+  /** The line it stands for. */
+  line: LineRef
   term: TermCode
   credits: Credits
   note: string
@@ -51,12 +52,12 @@ export const EMPTY_PLAN: Plan = { entries: [], placeholders: [], wishes: NO_WISH
 export type PlanOperation
   = | { kind: 'place', entry: string, course: CourseCode, term: TermCode, credits: Credits }
     /** Places a placeholder for a requirement line. */
-    | { kind: 'hold', entry: string, line: string, term: TermCode, credits: Credits }
+    | { kind: 'hold', entry: string, line: LineRef, term: TermCode, credits: Credits }
     /** `entry` is an entry's or a placeholder's id, here and in `remove`, `note` and `credits`. */
     | { kind: 'move', entry: string, term: TermCode }
     | { kind: 'remove', entry: string }
     | { kind: 'pin', entry: string, pinned: boolean }
-    | { kind: 'pin use', entry: string, line: string | null }
+    | { kind: 'pin use', entry: string, line: LineRef | null }
     | { kind: 'credits', entry: string, credits: Credits }
     | { kind: 'note', entry: string, note: string }
     | { kind: 'wishes', wishes: Wishes }
@@ -217,11 +218,11 @@ export function operationsBetween(from: Plan, to: Plan): PlanOperation[] {
  * Record, registrations and plan as one list of items: a registration stands for the plan entry of the same course and term,
  * and a plan entry whose bundle is chosen is picked.
  */
-export function mergeItems(record: readonly CourseItem[], entries: readonly PlanEntry[], picked: ReadonlySet<string>): CourseItem[] {
-  const firm = new Set(record.map(item => `${item.course} ${item.term}`))
-  const intended = entries.filter(entry => !firm.has(`${entry.course} ${entry.term}`)).map((entry): CourseItem => ({
+export function mergeItems(record: readonly CourseItem[], entries: readonly PlanEntry[], picked: ReadonlySet<PickRef>): CourseItem[] {
+  const firm = new Set(record.flatMap(item => item.term ? [pickRef(item.course, item.term)] : []))
+  const intended = entries.filter(entry => !firm.has(pickRef(entry.course, entry.term))).map((entry): CourseItem => ({
     id: entry.id, course: entry.course, term: entry.term, credits: entry.credits, grade: null,
-    state: picked.has(`${entry.course} ${entry.term}`) ? 'picked' : 'planned', source: 'here',
+    state: picked.has(pickRef(entry.course, entry.term)) ? 'picked' : 'planned', source: 'here',
   }))
   return [...record, ...intended]
 }

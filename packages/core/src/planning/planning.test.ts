@@ -8,16 +8,16 @@ import { LETTER_SCALE } from '../grades/scale'
 import { nextSteps } from '../next/next-steps'
 import type { Gate } from '../registration/gates'
 import { findCandidates } from '../requirements/candidates'
-import { applyAll, EMPTY_PLAN, mergeItems, NO_WISHES, type PlanEntry } from './plan'
+import { applyAll, EMPTY_PLAN, mergeItems, NO_WISHES, type Placeholder, type PlanEntry } from './plan'
 import { movesFor, readStanding } from './standing'
-import type { Catalog, StudentFile } from './student-file'
+import { type Catalog, EMPTY_FILE, type StudentFile } from './student-file'
 
 const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
 const TODAY = '2026-11-09'
 const FUTURE = TERMS.filter(term => term.start > TODAY)
 const entry = (course: string, term: string, values: Partial<PlanEntry> = {}): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: catalog.courses.get(course)?.credits ?? 300, pinned: false, pinnedUse: null, note: '', ...values })
 const passed = (course: string, grade = 'B', values: Partial<CourseItem> = {}): CourseItem => ({ id: `r-${course}-${values.term ?? ''}`, course, term: '2025FA', credits: catalog.courses.get(course)!.credits, grade, state: 'completed', source: 'here', ...values })
-const file = (entries: PlanEntry[], record: CourseItem[] = []): StudentFile => ({ record, entries, picked: [], programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 }, permissions: [], capRaised: {} })
+const file = (entries: PlanEntry[], record: CourseItem[] = []): StudentFile => ({ ...EMPTY_FILE, record, entries, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
 const checks = (entries: PlanEntry[], record: CourseItem[] = []) => readStanding(file(entries, record), catalog, TODAY).checks
 
 const anyEntry = fc.tuple(fc.constantFrom(...COURSES.map(course => course.code)), fc.constantFrom(...FUTURE.map(term => term.code))).map(([course, term]) => entry(course, term))
@@ -86,7 +86,7 @@ describe('checks', () => {
 
   it('says that a placeholder holds what is open, and no more than that', () => {
     const bare = readStanding(file([]), catalog, TODAY)
-    const place = { id: 'h1', line: 'WSC-BS/voices', term: '2027FA', credits: 2000, note: '' }
+    const place: Placeholder = { id: 'h1', line: 'WSC-BS/voices', term: '2027FA', credits: 2000, note: '' }
     const held = readStanding({ ...file([]), placeholders: [place] }, catalog, TODAY)
     const line = bare.reports[0]!.areas.flatMap(area => area.lines).find(one => one.id === 'voices')!
     expect([held.open, held.held, bare.held]).toEqual([bare.open, line.open, 0])
@@ -145,7 +145,7 @@ describe('findCandidates', () => {
   const working = TERMS.find(term => term.code === '2027SP')!
   const candidates = (line: string, record: CourseItem[]) => {
     const standing = readStanding(file([], record), catalog, TODAY)
-    return findCandidates({ line: standing.reports[0]!.areas.flatMap(area => area.lines).find(l => l.id === line)!, workingTerm: working, terms: FUTURE, courses: catalog.courses, scale: LETTER_SCALE,
+    return findCandidates({ line: standing.reports[0]!.areas.flatMap(area => area.lines).find(l => l.id === line)!, workingTerm: working, terms: FUTURE, rules: catalog,
       facts: { items: standing.items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] } })
   }
   it('splits into now, later and something first', () => {

@@ -1,11 +1,11 @@
+import { sameCourse } from '../catalog/linked'
 import { isOffered, termOrder, termPhase } from '../catalog/terms'
-import type { Course, CourseItem, LocalDate, Term, TermCode } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import { evaluate, type Reason } from '../prerequisites/evaluate'
-import { ruleOf } from '../prerequisites/rule-of'
-import type { StudentFacts } from '../record/facts'
+import type { CourseItem, LocalDate, Term, TermCode } from '../catalog/types'
+import { evaluate, readCourseRules, restsOn } from '../prerequisites/evaluate'
+import type { Expression } from '../prerequisites/types'
+import { factsOf } from '../record/facts'
 import { type Activity, chainTo, criticalPath, type Dependency } from './critical-path'
-import type { PlanEntry } from './plan'
+import type { Catalog, StudentFile } from './student-file'
 
 /** Where one planned course can stand without moving the finish. */
 export interface CourseWindow {
@@ -29,33 +29,34 @@ export interface Projection {
 }
 
 export interface ProjectionInput {
+  file: StudentFile
   items: readonly CourseItem[]
-  entries: readonly PlanEntry[]
-  facts: Omit<StudentFacts, 'items'>
-  courses: ReadonlyMap<string, Course>
-  terms: readonly Term[]
-  scale: GradeScale
+  catalog: Catalog
   today: LocalDate
 }
 
 /**
- * Earliest and latest term of every planned course, from prerequisites and offering patterns; loads are not looked at.
- * A pinned, picked or registered course stays where it is. Corequisite partners move as one.
+ * Earliest and latest term of every planned course, from prerequisites, corequisites and offering patterns; loads are not looked at,
+ * but credits and class standing that a rule asks for come no sooner than the plan brings them.
+ * A pinned, picked or registered course stays where it is. Courses that ask for each other move as one.
  */
 export function projectPlan(input: ProjectionInput): Projection {
-  const terms = input.terms.filter(term => termPhase(term, input.today) === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const { file, catalog } = input
+  const terms = catalog.terms.filter(term => termPhase(term, input.today) === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const slotOf = new Map(terms.map((term, slot) => [term.code, slot]))
   const planned = input.items.filter(item => item.state !== 'completed' && item.state !== 'under way' && item.term && slotOf.has(item.term))
   if (planned.length === 0) return { finish: null, soonest: null, chain: [], windows: {} }
-  const partners = findPartners(planned, input.courses)
+  const needs = planned.map(item => needsOf(item, planned, terms, input))
+  const raw = needs.flatMap(need => need.dependencies)
+  const partners = joinPartners(planned.map(item => item.id), raw)
   const activities = [...new Set(partners.values())].map((lead): Activity => {
     const members = planned.filter(item => partners.get(item.id) === lead)
-    const held = members.find(item => item.state !== 'planned' || input.entries.find(entry => entry.id === item.id)?.pinned)
-    const slots = terms.flatMap((term, slot) => members.every(item => isOffered(input.courses.get(item.course)!, term)) ? [slot] : [])
+    const held = members.find(item => item.state !== 'planned' || file.entries.find(entry => entry.id === item.id)?.pinned)
+    const from = Math.max(...members.map(item => needs[planned.indexOf(item)]!.from))
+    const slots = terms.flatMap((term, slot) => slot >= from && members.every(item => isOffered(catalog.courses.get(item.course)!, term)) ? [slot] : [])
     return { id: lead, slots, ...(held ? { fixed: slotOf.get(held.term!)! } : {}) }
   })
-  const dependencies = planned.flatMap(item => dependenciesOf(item, planned, input))
-    .map(({ before, after, lag }) => ({ before: partners.get(before)!, after: partners.get(after)!, lag })).filter(({ before, after }) => before !== after)
+  const dependencies = raw.map(({ before, after, lag }) => ({ before: partners.get(before)!, after: partners.get(after)!, lag })).filter(({ before, after }) => before !== after)
   const end = Math.max(...planned.map(item => slotOf.get(item.term!)!))
   const windows = criticalPath(activities, dependencies, end)
   const last = activities.reduce((best, { id }) => (windows.get(id)!.earliest ?? -1) > (windows.get(best)!.earliest ?? -1) ? id : best, activities[0]!.id)
@@ -71,40 +72,45 @@ export function projectPlan(input: ProjectionInput): Projection {
   }
 }
 
-/** Courses that ask for each other, in one term: each item under the name of the first of them. */
-function findPartners(planned: readonly CourseItem[], courses: ReadonlyMap<string, Course>): Map<string, string> {
-  const names = (item: CourseItem, other: CourseItem) => courses.get(item.course)?.corequisite.includes(other.course) ?? false
-  const partners = new Map<string, string>()
-  for (const item of planned) {
-    const lead = planned.find(other => partners.has(other.id) && other.term === item.term && names(item, other) && names(other, item))
-    partners.set(item.id, lead ? partners.get(lead.id)! : item.id)
+/** What one planned course waits for: other planned courses, and the first slot in which credits and standing are there. */
+interface Needs { dependencies: Dependency[], from: number }
+
+function needsOf(item: CourseItem, planned: readonly CourseItem[], terms: readonly Term[], { file, items, catalog }: ProjectionInput): Needs {
+  const needs: Needs = { dependencies: [], from: 0 }
+  const course = catalog.courses.get(item.course)
+  if (!course) return needs
+  const { before, beside } = readCourseRules(course, item.term!, factsOf(file, items), catalog)
+  for (const [rule, corequisite] of [[before, false], [beside, true]] as const) {
+    if (!rule || rule.firmness === 'unmet') continue
+    for (const { expression } of restsOn(rule.reason)) {
+      if (expression.kind === 'course') {
+        const accepted = sameCourse(expression.course, catalog.courses)
+        const lag = corequisite || expression.alongside ? 0 : 1
+        const first = planned.find(other => other.id !== item.id && accepted.includes(other.course) && termOrder(other.term!) + lag <= termOrder(item.term!))
+        if (first) needs.dependencies.push({ before: first.id, after: item.id, lag })
+      }
+      else needs.from = Math.max(needs.from, firstSlotWith(expression, item, terms, { file, items, catalog }))
+    }
   }
-  return partners
+  return needs
 }
 
-/** Which planned courses this one waits for, by the parts of its rule that hold because of them. */
-function dependenciesOf(item: CourseItem, planned: readonly CourseItem[], { items, facts, courses, scale }: ProjectionInput): Dependency[] {
-  const course = courses.get(item.course)
-  if (!course) return []
-  const found = evaluate(ruleOf(course.prerequisite), item.term!, { ...facts, items }, { courses, scale, course: course.code })
-  return found && found.firmness !== 'unmet'
-    ? leavesUsed(found.reason).flatMap((leaf): Dependency[] => {
-        if (leaf.expression.kind !== 'course') return []
-        const accepted = [leaf.expression.course, ...courses.get(leaf.expression.course)?.equivalents ?? []]
-        const lag = leaf.expression.alongside ? 0 : 1
-        const before = planned.find(other => accepted.includes(other.course) && termOrder(other.term!) + lag <= termOrder(item.term!))
-        return before ? [{ before: before.id, after: item.id, lag }] : []
-      })
-    : []
+/** The first slot in which a condition that is no course holds, with everything else where it stands; 0 for what does not depend on the term. */
+function firstSlotWith(expression: Expression, item: CourseItem, terms: readonly Term[], { file, items, catalog }: Omit<ProjectionInput, 'today'>): number {
+  const others = items.filter(other => other.id !== item.id)
+  const facts = factsOf(file, others)
+  const slot = terms.findIndex(term => evaluate(expression, term.code, facts, { ...catalog, course: item.course })?.firmness !== 'unmet')
+  return Math.max(0, slot)
 }
 
-const FIRM = ['passed', 'if passed', 'if planned', 'unmet']
-
-/** The conditions on which a rule that holds rests: of alternatives, the firmest that suffice. */
-function leavesUsed(reason: Reason): Reason[] {
-  if (reason.firmness === 'passed') return []
-  if (reason.parts.length === 0) return [reason]
-  const { expression } = reason
-  const n = expression.kind === 'any' ? 1 : expression.kind === 'atLeast' ? expression.n : reason.parts.length
-  return [...reason.parts].sort((a, b) => FIRM.indexOf(a.firmness) - FIRM.indexOf(b.firmness)).slice(0, n).flatMap(leavesUsed)
+/** Courses that ask for each other, each beside the other, stand in one term: every item under the name of the first of them. */
+function joinPartners(ids: readonly string[], dependencies: readonly Dependency[]): Map<string, string> {
+  const beside = dependencies.filter(({ lag }) => lag === 0)
+  const reach = (from: string): Set<string> => {
+    const seen = new Set([from])
+    for (const id of seen) for (const { before, after } of beside) if (before === id) seen.add(after)
+    return seen
+  }
+  const reached = new Map(ids.map(id => [id, reach(id)]))
+  return new Map(ids.map(id => [id, ids.find(other => reached.get(id)!.has(other) && reached.get(other)!.has(id))!]))
 }

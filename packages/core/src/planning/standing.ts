@@ -1,16 +1,19 @@
 import { termOrder } from '../catalog/terms'
 import type { CourseItem, Credits, LocalDate, TermCode } from '../catalog/types'
-import { earnedCredits, gpa, type Gpa } from '../grades/gpa'
-import { standingAttempts } from '../record/attempts'
-import type { StudentFacts } from '../record/facts'
+import { gpa, type Gpa } from '../grades/gpa'
+import { averagedAttempts, earnedCredits, type RecordRules } from '../record/attempts'
+import { factsOf } from '../record/facts'
+import { parseLineRef } from '../record/ids'
 import { Reach, type ReachInput } from '../requirements/reach'
 import { type ProgramReport, readProgram, type ReportInput, type SharedUse } from '../requirements/report'
 import type { Program, SharingRule } from '../requirements/types'
-import { type CheckInput, checkPlan, heldCredits, type PlanCheck } from './checks'
+import { checkPlan, heldCredits, isCovered, lackingInTotal } from './check-plan'
+import type { CheckInput, PlanCheck } from './checks'
 import { loadOf, type TermLoad } from './loads'
 import { findMoves, type PlanMove } from './moves'
-import { mergeItems, type PlanEntry } from './plan'
-import type { Catalog, StudentFile } from './student-file'
+import { findOffPath } from './off-path'
+import { mergeItems } from './plan'
+import { type Catalog, programsOf, type StudentFile } from './student-file'
 
 export interface Standing {
   items: CourseItem[]
@@ -21,63 +24,57 @@ export interface Standing {
   gpa: Gpa
   earned: Credits
   loads: TermLoad[]
-  /** Last term with a course in it, when nothing is left open; null while something is. */
+  /** Last term with a course in it, when nothing is left open, the totals included; null while something is. */
   finish: TermCode | null
   /** Credits of all programs together that nothing fills yet. */
   open: Credits
   /** Credits of that for which a placeholder stands in a term. */
   held: Credits
+  /** Credits that the largest lacking total of a program still asks beyond all that, whatever they are. */
+  lackingInTotal: Credits
   offPath: string[]
 }
 
 /** The whole reading of a student: requirements, checks, loads and finish, from record and plan. Pure and deterministic. */
 export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDate): Standing {
-  const items = mergeItems(file.record, file.entries, new Set(file.picked))
-  const programs = file.programs.flatMap(code => catalog.programs.find(candidate => candidate.code === code) ?? [])
-  const { reports, inputs } = readPrograms(programs, items, file, catalog)
-  const checks = checkPlan(checkInput(file, items, catalog, today), reports)
-  const attempts = standingAttempts(file.record, catalog.courses, catalog.scale, catalog.repeatPolicy).standing
+  const items = itemsOf(file)
+  const { reports, inputs } = readPrograms(programsOf(file, catalog), items, file, catalog)
+  const input: CheckInput = { file, items, catalog, today }
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
-  const placeholders = file.placeholders ?? []
-  const held = reports.reduce((sum, report) => sum + heldCredits(report, placeholders), 0)
   return {
-    items, reports, inputs, checks, gpa: gpa(attempts, catalog.scale), earned: earnedCredits(attempts, catalog.scale), open, held,
+    items, reports, inputs, checks: checkPlan(input, reports), open, held: reports.reduce((sum, report) => sum + heldCredits(report, file.placeholders), 0),
+    gpa: gpa(averagedAttempts(file.record, catalog), catalog.scale), earned: earnedCredits(file.record, catalog),
     loads: catalog.terms.map(term => loadOf(term, items, file, today)),
-    finish: open - held === 0 ? lastTerm([...items, ...placeholders]) : null,
-    offPath: items.filter(item => reports.length > 0 && reports.every(report => report.unused.some(unused => unused.id === item.id))).map(item => item.id),
+    finish: reports.every(report => isCovered(report, file.placeholders)) ? lastTerm([...items, ...file.placeholders]) : null,
+    lackingInTotal: Math.max(0, ...reports.map(report => lackingInTotal(report, file.placeholders))),
+    offPath: findOffPath(input, reports).map(item => item.id),
   }
 }
+
+/** Record, registrations and plan of a file as one list. */
+export const itemsOf = (file: StudentFile): CourseItem[] => mergeItems(file.record, file.entries, new Set(file.picked))
 
 /** Moves that mend one of the checks of a standing. */
 export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, today: LocalDate): PlanMove[] {
   const picked = new Set(file.picked)
-  const rebuild = (entries: PlanEntry[]) => mergeItems(file.record, entries, picked)
   return findMoves(check, {
-    ...checkInput(file, rebuild(file.entries), catalog, today), rebuild, reports: readStanding(file, catalog, today).reports,
+    file, items: itemsOf(file), catalog, today, rebuild: entries => mergeItems(file.record, entries, picked), reports: readStanding(file, catalog, today).reports,
     recheck: plan => readStanding({ ...file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, catalog, today).checks,
   })
-}
-
-function checkInput(file: StudentFile, items: readonly CourseItem[], { courses, terms, scale }: Catalog, today: LocalDate): CheckInput {
-  const facts: Omit<StudentFacts, 'items'> = { programs: file.programs, placements: file.placements, permissions: file.permissions }
-  return {
-    entries: file.entries, items, facts, courses, terms, scale, today, capRaised: file.capRaised,
-    ...(file.placeholders ? { placeholders: file.placeholders } : {}), ...(file.wishes ? { wishes: file.wishes } : {}), ...(file.signedOff ? { signedOff: file.signedOff } : {}),
-  }
 }
 
 /**
  * Reads the programs one after the other, in the student's order: the first is served first,
  * and what it uses may count in a later one only within their sharing rules.
  */
-export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: Omit<Catalog, 'programs' | 'terms'>, nodeLimit?: number) {
+export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: RecordRules, nodeLimit?: number) {
   const reports: ProgramReport[] = []
   const inputs: ReportInput[] = []
   programs.forEach((program, p) => {
     const input: ReportInput = {
-      program, items, ...(nodeLimit ? { nodeLimit } : {}), courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions ?? [],
+      program, items, ...(nodeLimit ? { nodeLimit } : {}), courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions,
       pins: pinsFor(program, items, file),
-      milestones: (file.milestones ?? []).flatMap(name => name.startsWith(`${program.code}/`) ? [name.slice(program.code.length + 1)] : []),
+      milestones: milestonesDone(file, program.code),
       shared: programs.slice(0, p).flatMap((other, o) => sharedWith(program, other, reports[o]!)),
     }
     inputs.push(input)
@@ -98,19 +95,23 @@ function sharedWith(program: Program, other: Program, report: ProgramReport): Sh
 function pinsFor(program: Program, items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins'>): Record<string, string> {
   const pins: Record<string, string> = {}
   for (const entry of file.entries) {
-    if (!entry.pinnedUse?.startsWith(`${program.code}/`)) continue
+    const pin = entry.pinnedUse && parseLineRef(entry.pinnedUse)
+    if (!pin || pin.program !== program.code) continue
     const item = items.find(candidate => candidate.id === entry.id) ?? items.find(candidate => candidate.course === entry.course && candidate.term === entry.term)
-    if (item) pins[item.id] = entry.pinnedUse.slice(program.code.length + 1)
+    if (item) pins[item.id] = pin.line
   }
-  for (const pin of file.usePins ?? []) if (pin.program === program.code) pins[pin.item] = pin.line
+  for (const pin of file.usePins) if (pin.program === program.code) pins[pin.item] = pin.line
   return pins
 }
 
+/** Milestones of a program that are done. */
+export const milestonesDone = ({ milestones }: Pick<StudentFile, 'milestones'>, program: string): string[] =>
+  milestones.map(parseLineRef).flatMap(ref => ref.program === program ? [ref.line] : [])
+
 /** What can still be reached from the record, whatever the plan says. */
-export function reachOf(file: StudentFile, catalog: Pick<Catalog, 'courses' | 'terms' | 'scale'>, today: LocalDate, programs: readonly string[] = file.programs): { reach: Reach, input: ReachInput } {
-  const input: ReachInput = {
-    items: file.record, programs, placements: file.placements, permissions: file.permissions, courses: catalog.courses, terms: catalog.terms, scale: catalog.scale, today,
-  }
+export function reachOf(file: StudentFile, catalog: Catalog, today: LocalDate, programs: readonly string[] = file.programs): { reach: Reach, input: ReachInput } {
+  const { courses, scale, repeatPolicy, terms } = catalog
+  const input: ReachInput = { ...factsOf(file, file.record), programs, courses, scale, repeatPolicy, terms, today }
   return { reach: new Reach(input), input }
 }
 

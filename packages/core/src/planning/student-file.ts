@@ -1,37 +1,46 @@
-import type { Course, CourseItem, Credits, Term, TermCode } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import type { RepeatPolicy } from '../record/attempts'
+import type { CourseItem, Credits, Term, TermCode } from '../catalog/types'
+import type { RecordRules } from '../record/attempts'
+import type { FactsOnFile } from '../record/facts'
+import type { MilestoneRef, PickRef } from '../record/ids'
 import type { Program, RequirementException } from '../requirements/types'
-import type { Placeholder, PlanEntry, Wishes } from './plan'
+import { NO_WISHES, type Placeholder, type PlanEntry, type Wishes } from './plan'
 
 /** The advisor's release of a term, with the entries that were agreed. */
 export interface SignedTerm { term: TermCode, copy: readonly PlanEntry[] }
 
 /** Everything about one student that the rules read. */
-export interface StudentFile {
+export interface StudentFile extends FactsOnFile {
   /** Completed, under way and registered items. */
   record: CourseItem[]
   entries: PlanEntry[]
-  placeholders?: Placeholder[]
-  wishes?: Wishes
-  signedOff?: SignedTerm[]
-  /** `HYD 230 2027SP` for each course whose bundle is chosen. */
-  picked: string[]
+  placeholders: Placeholder[]
+  wishes: Wishes
+  signedOff: SignedTerm[]
+  /** Courses whose bundle is chosen, with the term. */
+  picked: PickRef[]
   programs: string[]
   placements: Record<string, number>
   permissions: string[]
+  /** Credits that may be taken in a term above its cap, where an exception was granted. */
   capRaised: Record<TermCode, Credits>
-  /** Uses pinned for items that are not in the plan: `item` is the item's id. */
-  usePins?: { item: string, program: string, line: string }[]
-  exceptions?: RequirementException[]
-  /** Milestones done, `WSC-BS/portfolio`. */
-  milestones?: string[]
+  /** Uses pinned for items that are not in the plan. */
+  usePins: { item: string, program: string, line: string }[]
+  exceptions: RequirementException[]
+  milestones: MilestoneRef[]
 }
 
-export interface Catalog {
-  courses: ReadonlyMap<string, Course>
+/** A student of whom nothing is known: what a file begins with. */
+export const EMPTY_FILE: StudentFile = {
+  record: [], entries: [], placeholders: [], wishes: NO_WISHES, signedOff: [], picked: [], programs: [], placements: {}, permissions: [],
+  capRaised: {}, usePins: [], exceptions: [], milestones: [],
+}
+
+/** What an institution offers and asks. */
+export interface Catalog extends RecordRules {
   programs: readonly Program[]
   terms: readonly Term[]
-  scale: GradeScale
-  repeatPolicy: RepeatPolicy
 }
+
+/** The student's programs in their order; what the catalog does not know is left out. */
+export const programsOf = (file: Pick<StudentFile, 'programs'>, catalog: Pick<Catalog, 'programs'>): Program[] =>
+  file.programs.flatMap(code => catalog.programs.find(program => program.code === code) ?? [])

@@ -1,8 +1,11 @@
+import { sameCourse } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, TermCode } from '../catalog/types'
-import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
+import { meetsGrade } from '../grades/scale'
 import { type ClassStanding, classStanding, STANDING_CREDITS } from '../grades/status'
+import { readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
+import { ruleOf } from './rule-of'
 import type { Expression } from './types'
 
 /** How firmly a rule is met, best first. */
@@ -51,11 +54,9 @@ export function lacksOf(missing: readonly Expression[][], items: readonly Course
   }))
 }
 
-export interface EvaluationContext {
-  courses: ReadonlyMap<string, Course>
-  scale: GradeScale
+export interface EvaluationContext extends RecordRules {
   /** The course the rule belongs to: permission is looked up under it. */
-  course: string
+  course: CourseCode
   /** Courses of the same term count where the rule says "alongside"; corequisites always may. */
   corequisite?: boolean
 }
@@ -82,7 +83,7 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
     case 'standing': {
       const needed = STANDING_CREDITS[expression.standing]
       const { firmness } = judgeCredits({ kind: 'credits', credits: needed }, at, facts, context)
-      const now = classStanding(creditsAt(facts, at, context, 'passed'))
+      const now = classStanding(creditsAt(facts, at, context, 'passed', {}))
       return leaf(firmness, { code: 'standing now', standing: now })
     }
     case 'placement': {
@@ -107,12 +108,13 @@ function judgeCourse(
   expression: Extract<Expression, { kind: 'course' }>, at: number, facts: StudentFacts, context: EvaluationContext,
 ): Reason {
   const { course, minGrade } = expression
-  const accepted = new Set([course, ...context.courses.get(course)?.equivalents ?? []])
+  const accepted = new Set(sameCourse(course, context.courses))
+  const { replaced } = readCredit(facts.items, context)
   const sameTerm = expression.alongside || context.corequisite === true
   let best: Firmness = 'unmet'
   let because: Because = { code: 'absent' }
   for (const item of facts.items) {
-    if (!accepted.has(item.course)) continue
+    if (!accepted.has(item.course) || replaced.has(item.id)) continue
     const [firmness, decided] = judgeAttempt(item, at, sameTerm, minGrade, context)
     const better = FIRMNESS.indexOf(firmness) < FIRMNESS.indexOf(best)
     if (better || (best === 'unmet' && firmness === 'unmet')) [best, because] = [firmness, decided]
@@ -125,7 +127,8 @@ function judgeAttempt(
 ): [Firmness, Because] {
   const when = item.term ? termOrder(item.term) : 0
   if (item.state === 'completed') {
-    if (meetsGrade(context.scale, item.grade, minGrade)) return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
+    // A minimum that is not on the scale is met by nothing; the catalog's own check names it.
+    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.grade, minGrade)) return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
     return ['unmet', { code: 'grade too low', course: item.course, grade: item.grade, minGrade: minGrade ?? null }]
   }
   if (when > at || (when === at && !sameTerm)) {
@@ -137,59 +140,63 @@ function judgeAttempt(
   return ['if planned', { code: 'intended', course: item.course, state: item.state }]
 }
 
-function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness, subject?: string, levelMin = 0): number {
-  let sum = 0
-  for (const item of facts.items) {
-    const course = context.courses.get(item.course)
-    if (subject && course?.subject !== subject) continue
-    if (course && course.number < levelMin) continue
-    if (item.state === 'completed') {
-      if (earnsCredit(context.scale, item.grade)) sum += item.credits
-      continue
-    }
+/** Credits that are there before a term: each credit once, whatever is repeated. */
+function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness, rule: Pick<CreditsRule, 'subject' | 'levelMin'>): Credits {
+  return readCredit(facts.items, context).earning.reduce((sum, item) => {
+    if (!countsFor(rule, context.courses.get(item.course))) return sum
+    if (item.state === 'completed') return sum + item.credits
     const firmness: Firmness = item.state === 'under way' || item.state === 'registered' ? 'if passed' : 'if planned'
     const counted = FIRMNESS.indexOf(firmness) <= FIRMNESS.indexOf(upTo)
-    if (counted && item.term && termOrder(item.term) < at) sum += item.credits
-  }
-  return sum
+    return counted && item.term && termOrder(item.term) < at ? sum + item.credits : sum
+  }, 0)
 }
 
-function judgeCredits(expression: Extract<Expression, { kind: 'credits' }>, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
+export type CreditsRule = Extract<Expression, { kind: 'credits' }>
+
+/** Whether credits of a course count for a rule on credits; a course that is not in the catalog counts where no subject and level is asked. */
+export function countsFor({ subject, levelMin }: Pick<CreditsRule, 'subject' | 'levelMin'>, course: Course | undefined): boolean {
+  return (!subject || course?.subject === subject) && (levelMin === undefined || (course?.number ?? 0) >= levelMin)
+}
+
+function judgeCredits(expression: CreditsRule, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
   const levels: Firmness[] = ['passed', 'if passed', 'if planned']
-  const have = (upTo: Firmness) => creditsAt(facts, at, context, upTo, expression.subject, expression.levelMin)
+  const have = (upTo: Firmness) => creditsAt(facts, at, context, upTo, expression)
   const firmness = levels.find(level => have(level) >= expression.credits) ?? 'unmet'
   return { expression, firmness, because: { code: 'credits by then', credits: have('if planned') }, parts: [] }
 }
 
-/** Smallest sets of unmet conditions whose satisfaction would satisfy the rule. */
+type ConditionSet = ReadonlyMap<string, Expression>
+
+/** Smallest sets of unmet conditions whose satisfaction would satisfy the rule; the same condition in two places is one. */
 function smallestSets(reason: Reason): Expression[][] {
-  const sets = setsFor(reason).sort((a, b) => a.length - b.length)
-  const seen = new Map<string, Expression[]>()
+  const sets = setsFor(reason).sort((a, b) => a.size - b.size)
+  const kept: ConditionSet[] = []
   for (const set of sets) {
-    const keys = set.map(e => JSON.stringify(e)).sort()
-    const smallerInside = [...seen.keys()].some(key => (JSON.parse(key) as string[]).every(k => keys.includes(k)))
-    if (!smallerInside) seen.set(JSON.stringify(keys), set)
+    if (!kept.some(smaller => [...smaller.keys()].every(key => set.has(key)))) kept.push(set)
   }
-  return [...seen.values()].slice(0, MISSING_LIMIT)
+  return kept.slice(0, MISSING_LIMIT).map(set => [...set.values()])
 }
 
-function setsFor(reason: Reason): Expression[][] {
-  if (reason.firmness !== 'unmet') return [[]]
+function setsFor(reason: Reason): ConditionSet[] {
+  if (reason.firmness !== 'unmet') return [new Map()]
   const { expression, parts } = reason
-  if (parts.length === 0) return [[expression]]
+  if (parts.length === 0) return [new Map([[JSON.stringify(expression), expression]])]
   const n = expression.kind === 'all' ? parts.length : expression.kind === 'atLeast' ? expression.n : 1
   const options = parts.map(setsFor)
-  let chosen: Expression[][] = []
+  let chosen: ConditionSet[] = []
   for (const pick of combinations(parts.length, n)) {
-    let sets: Expression[][] = [[]]
+    let sets: ConditionSet[] = [new Map()]
     for (const index of pick) {
-      sets = sets.flatMap(set => options[index]!.map(extra => [...set, ...extra.filter(e => !set.includes(e))])).slice(0, 64)
+      sets = smallestFirst(sets.flatMap(set => options[index]!.map(extra => new Map([...set, ...extra]))), 64)
     }
     chosen.push(...sets)
-    if (chosen.length > 512) chosen = chosen.sort((a, b) => a.length - b.length).slice(0, 64)
+    if (chosen.length > 512) chosen = smallestFirst(chosen, 64)
   }
   return chosen
 }
+
+/** At most so many sets, the smallest: what is cut off is never smaller than what stays. */
+const smallestFirst = (sets: ConditionSet[], most: number) => sets.length <= most ? sets : sets.sort((a, b) => a.size - b.size).slice(0, most)
 
 function* combinations(size: number, n: number, from = 0): Generator<number[]> {
   if (n === 0) {
@@ -206,4 +213,32 @@ export function coursesIn(expression: Expression | null): string[] {
   if (!expression) return []
   if (expression.kind === 'course') return [expression.course]
   return 'of' in expression ? [...new Set(expression.of.flatMap(coursesIn))] : []
+}
+
+/** The conditions on which a rule that holds rests: of alternatives, the firmest that suffice; nothing for what is passed. */
+export function restsOn(reason: Reason): Reason[] {
+  if (reason.firmness === 'passed') return []
+  if (reason.parts.length === 0) return [reason]
+  const { expression } = reason
+  const n = expression.kind === 'any' ? 1 : expression.kind === 'atLeast' ? expression.n : reason.parts.length
+  return [...reason.parts].sort((a, b) => FIRMNESS.indexOf(a.firmness) - FIRMNESS.indexOf(b.firmness)).slice(0, n).flatMap(restsOn)
+}
+
+/** What a course's rules come to at a term. */
+export interface CourseRules {
+  /** The prerequisite; null where there is none, or it was lifted by an exception. */
+  before: Evaluation | null
+  beside: Evaluation | null
+  /** The prerequisite is lifted for this student. */
+  lifted: boolean
+}
+
+/** Reads the prerequisite and the corequisite of a course; an exception lifts the prerequisite, and only that. */
+export function readCourseRules(course: Pick<Course, 'code' | 'prerequisite' | 'corequisite'>, at: TermCode, facts: StudentFacts, rules: RecordRules): CourseRules {
+  const context = { ...rules, course: course.code }
+  const lifted = facts.permissions.includes(course.code)
+  return {
+    before: lifted ? null : evaluate(ruleOf(course.prerequisite), at, facts, context),
+    beside: evaluate(ruleOf(course.corequisite), at, facts, { ...context, corequisite: true }), lifted,
+  }
 }

@@ -1,4 +1,4 @@
-export * from './cycles'
+export * from './catalog-check'
 export * from './evaluate'
 export * from './parse'
 export * from './print'

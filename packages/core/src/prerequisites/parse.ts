@@ -1,5 +1,6 @@
+import { type GradeScale, gradesThatEarn, LETTER_SCALE } from '../grades/scale'
 import type { ClassStanding } from '../grades/status'
-import type { Expression, Parsed } from './types'
+import type { Expected, Expression, Parsed } from './types'
 
 /**
  * Reads the text form of a prerequisite rule.
@@ -12,28 +13,31 @@ import type { Expression, Parsed } from './types'
  * standing junior · program WSC-BS · permission
  * ```
  * `and` binds more tightly than `or`; parentheses group. An empty text is no rule and gives `expression: null`.
- * A text that cannot be read gives the place and what was expected there; nothing is guessed.
+ * A text that cannot be read gives the place and what was expected there; nothing is guessed. A minimum grade must be one of the scale
+ * that earns credit; with `null` any grade is read, for texts that were checked before.
  */
-export function parseExpression(text: string): Parsed {
+export function parseExpression(text: string, scale: GradeScale | null = LETTER_SCALE): Parsed {
   const tokens = tokenize(text)
-  if (!tokens) return fail(firstStrange(text), 'a course code, a number, a word or a parenthesis was expected')
+  if (!tokens) return fail(firstStrange(text), { code: 'a token' })
   if (tokens.length === 0) return { ok: true, expression: null }
   try {
-    const reader = new Reader(tokens, text.length)
+    const reader = new Reader(tokens, text.length, scale)
     const expression = readAny(reader)
-    if (!reader.done) return fail(reader.at, '"and", "or" or the end of the rule was expected')
+    if (!reader.done) return fail(reader.at, { code: 'and, or, or the end' })
     return { ok: true, expression }
   }
   catch (problem) {
-    if (problem instanceof Unreadable) return fail(problem.at, problem.message)
+    if (problem instanceof Unreadable) return fail(problem.at, problem.expected)
     throw problem
   }
 }
 
-const fail = (at: number, message: string): Parsed => ({ ok: false, problem: { at, message } })
+const fail = (at: number, expected: Expected): Parsed => ({ ok: false, problem: { at, expected } })
 
 interface Token { text: string, at: number }
 const TOKEN = /[A-Za-z][A-Za-z-]*[+-]?|\d+(?:\.\d+)?\+?|[(),]/y
+/** A program's code may have digits anywhere: `WSC-BS`, `GIS-2`, `3D-ART`. */
+const PROGRAM = /[A-Za-z0-9](?:[A-Za-z0-9-]*[A-Za-z0-9])?/y
 
 function tokenize(text: string): Token[] | null {
   const tokens: Token[] = []
@@ -42,11 +46,12 @@ function tokenize(text: string): Token[] | null {
       at++
       continue
     }
-    TOKEN.lastIndex = at
-    const match = TOKEN.exec(text)
+    const pattern = tokens.at(-1)?.text.toLowerCase() === 'program' ? PROGRAM : TOKEN
+    pattern.lastIndex = at
+    const match = pattern.exec(text)
     if (!match) return null
     tokens.push({ text: match[0], at })
-    at = TOKEN.lastIndex
+    at = pattern.lastIndex
   }
   return tokens
 }
@@ -57,18 +62,19 @@ function firstStrange(text: string): number {
 }
 
 class Unreadable extends Error {
-  constructor(readonly at: number, message: string) { super(message) }
+  constructor(readonly at: number, readonly expected: Expected) { super(expected.code) }
 }
 
 class Reader {
   private position = 0
-  constructor(private readonly tokens: Token[], private readonly end: number) {}
+  depth = 0
+  constructor(private readonly tokens: Token[], private readonly end: number, readonly scale: GradeScale | null) {}
   get done() { return this.position >= this.tokens.length }
   get at() { return this.tokens[this.position]?.at ?? this.end }
   peek(ahead = 0) { return this.tokens[this.position + ahead]?.text }
-  next(expected: string): string {
+  next(expected: Expected): string {
     const token = this.tokens[this.position++]
-    if (!token) throw new Unreadable(this.end, `${expected} was expected`)
+    if (!token) throw new Unreadable(this.end, expected)
     return token.text
   }
 
@@ -78,19 +84,24 @@ class Reader {
     return true
   }
 
-  need(word: string, expected = `"${word}"`) {
-    if (!this.take(word)) throw new Unreadable(this.at, `${expected} was expected`)
+  need(word: string) {
+    if (!this.take(word)) throw new Unreadable(this.at, { code: 'a word', words: [word] })
   }
 
-  number(expected: string, pattern = /^\d+$/): number {
-    if (!pattern.test(this.peek() ?? '')) throw new Unreadable(this.at, `${expected} was expected`)
+  number(expected: Expected, pattern = /^\d+$/): number {
+    if (!pattern.test(this.peek() ?? '')) throw new Unreadable(this.at, expected)
     return Number.parseFloat(this.next(expected))
   }
 }
 
+/** Deeper than anybody writes by hand; a text made to be deep must not exhaust the stack. */
+const MOST_DEPTH = 50
+
 function readAny(reader: Reader): Expression {
+  if (++reader.depth > MOST_DEPTH) throw new Unreadable(reader.at, { code: 'fewer parentheses' })
   const of = [readAll(reader)]
   while (reader.take('or')) of.push(readAll(reader))
+  reader.depth--
   return of.length === 1 ? of[0]! : { kind: 'any', of: of.flatMap(part => part.kind === 'any' ? part.of : [part]) }
 }
 
@@ -109,12 +120,12 @@ function readOne(reader: Reader): Expression {
   const first = reader.peek()
   if (first !== undefined && /^\d/.test(first)) return readCount(reader)
   if (reader.take('placement')) {
-    const test = reader.next('the name of a placement test').toUpperCase()
+    const test = reader.next({ code: 'the name of a placement test' }).toUpperCase()
     reader.need('at')
     reader.need('least')
-    return { kind: 'placement', test, score: reader.number('the score') }
+    return { kind: 'placement', test, score: reader.number({ code: 'the score' }) }
   }
-  if (reader.take('program')) return { kind: 'program', program: reader.next('a program code').toUpperCase() }
+  if (reader.take('program')) return { kind: 'program', program: reader.next({ code: 'a program code' }).toUpperCase() }
   if (reader.take('permission')) return { kind: 'permission' }
   if (reader.take('standing')) return { kind: 'standing', standing: readStanding(reader) }
   return readCourse(reader)
@@ -122,36 +133,36 @@ function readOne(reader: Reader): Expression {
 
 function readStanding(reader: Reader): ClassStanding {
   for (const standing of ['freshman', 'sophomore', 'junior', 'senior'] as const) if (reader.take(standing)) return standing
-  throw new Unreadable(reader.at, 'freshman, sophomore, junior or senior was expected')
+  throw new Unreadable(reader.at, { code: 'a word', words: ['freshman', 'sophomore', 'junior', 'senior'] })
 }
 
 function readCount(reader: Reader): Expression {
   const at = reader.at
-  const amount = reader.number('a number', /^\d+(\.\d+)?$/)
+  const amount = reader.number({ code: 'a number' }, /^\d+(\.\d+)?$/)
   if (reader.take('of')) {
     reader.need('(')
     const of = [readAny(reader)]
     while (reader.take(',')) of.push(readAny(reader))
     reader.need(')')
-    if (!Number.isInteger(amount) || amount < 1 || amount > of.length) throw new Unreadable(at, `a number from 1 to ${of.length} was expected`)
+    if (!Number.isInteger(amount) || amount < 1 || amount > of.length) throw new Unreadable(at, { code: 'a number from 1', to: of.length })
     return { kind: 'atLeast', n: amount, of }
   }
-  if (!reader.take('credits') && !reader.take('credit')) throw new Unreadable(reader.at, '"credits" or "of" was expected')
+  if (!reader.take('credits') && !reader.take('credit')) throw new Unreadable(reader.at, { code: 'a word', words: ['credits', 'of'] })
   const expression: Extract<Expression, { kind: 'credits' }> = { kind: 'credits', credits: Math.round(amount * 100) }
   if (reader.take('in')) expression.subject = readSubject(reader)
-  if (reader.take('at')) expression.levelMin = reader.number('a level such as 300+', /^\d+\+$/)
+  if (reader.take('at')) expression.levelMin = reader.number({ code: 'a level' }, /^\d+\+$/)
   return expression
 }
 
 function readSubject(reader: Reader): string {
-  if (!/^[A-Z]{2,4}$/i.test(reader.peek() ?? '')) throw new Unreadable(reader.at, 'a subject such as HYD was expected')
-  return reader.next('a subject').toUpperCase()
+  if (!/^[A-Z]{2,4}$/i.test(reader.peek() ?? '')) throw new Unreadable(reader.at, { code: 'a subject' })
+  return reader.next({ code: 'a subject' }).toUpperCase()
 }
 
 function readCourse(reader: Reader): Expression {
   const subject = readSubject(reader)
   // Kept as it is written: MTH 095 is not MTH 95.
-  const number = String(reader.number('a course number', /^\d{3}$/)).padStart(3, '0')
+  const number = String(reader.number({ code: 'a course number' }, /^\d{3}$/)).padStart(3, '0')
   const minGrade = reader.take('with') ? readGrade(reader) : undefined
   const alongside = reader.peek()?.toLowerCase() === 'or' && reader.peek(1)?.toLowerCase() === 'alongside'
   if (alongside) {
@@ -162,6 +173,8 @@ function readCourse(reader: Reader): Expression {
 }
 
 function readGrade(reader: Reader): string {
-  if (!/^([A-D][+-]?|P)$/.test(reader.peek() ?? '')) throw new Unreadable(reader.at, 'a grade such as C or B- was expected')
-  return reader.next('a grade')
+  const expected: Expected = { code: 'a grade', grades: reader.scale ? gradesThatEarn(reader.scale) : [] }
+  const grade = reader.peek() ?? ''
+  if (!/^[A-Za-z]{1,2}[+-]?$/.test(grade) || (reader.scale && !expected.grades.includes(grade))) throw new Unreadable(reader.at, expected)
+  return reader.next(expected)
 }

@@ -13,6 +13,16 @@ export type Expression
     | { kind: 'any', of: Expression[] }
     | { kind: 'atLeast', n: number, of: Expression[] }
 
+/** What would have been right at a place of a rule's text. */
+export type Expected
+  = | { code: 'a token' | 'and, or, or the end' | 'the name of a placement test' | 'the score' | 'a program code' }
+    | { code: 'a number' | 'a level' | 'a subject' | 'a course number' }
+    | { code: 'fewer parentheses' }
+    | { code: 'a word', words: string[] }
+    | { code: 'a number from 1', to: number }
+    /** One of these grades: those of the scale that earn credit; none are named where the scale is not known. */
+    | { code: 'a grade', grades: string[] }
+
 /** What could not be read, where (0-based character), and what was expected there. */
-export interface ParseProblem { at: number, message: string }
+export interface ParseProblem { at: number, expected: Expected }
 export type Parsed = { ok: true, expression: Expression | null } | { ok: false, problem: ParseProblem }

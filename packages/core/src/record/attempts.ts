@@ -1,55 +1,153 @@
+import { familyOf, linked } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
-import type { Course, CourseItem } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
+import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
+import { earnsCredit, type GradeScale } from '../grades/scale'
 
+/** Which of several graded attempts at a course stand. */
 export type RepeatPolicy = 'best' | 'latest'
 
-/** Attempts that stand after the repeat policy, and those that another attempt replaced. */
-export interface StandingAttempts { standing: CourseItem[], replaced: CourseItem[] }
-
-/**
- * Sorts out repeats: of several graded attempts at a course (or at courses that are equivalent or exclude each other)
- * as many stand as the course may be repeated for credit; the institution's policy says which.
- * Attempts that give neither credit nor a GPA grade (withdrawn, incomplete) never stand.
- */
-export function standingAttempts(
-  items: readonly CourseItem[], courses: ReadonlyMap<string, Course>, scale: GradeScale, policy: RepeatPolicy,
-): StandingAttempts {
-  const groups = new Map<string, CourseItem[]>()
-  for (const item of items) {
-    if (item.state !== 'completed') continue
-    const key = creditFamily(item.course, courses)
-    groups.set(key, [...groups.get(key) ?? [], item])
-  }
-  const standing: CourseItem[] = []
-  const replaced: CourseItem[] = []
-  for (const attempts of groups.values()) {
-    const limit = courses.get(attempts[0]!.course)?.repeatLimit ?? 1
-    const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
-    const when = (item: CourseItem) => item.term ? termOrder(item.term) : 0
-    const counted = attempts.filter((item) => {
-      const meaning = scale[item.grade ?? '']
-      return meaning !== undefined && (meaning.earns || meaning.inGpa)
-    })
-    counted.sort((a, b) => (policy === 'best' ? worth(b) - worth(a) : 0) || when(b) - when(a) || a.id.localeCompare(b.id))
-    standing.push(...counted.slice(0, limit))
-    replaced.push(...counted.slice(limit))
-  }
-  return { standing, replaced }
+/** What an institution says about credit: its courses, its grades, and which attempt stands. */
+export interface RecordRules {
+  courses: ReadonlyMap<CourseCode, Course>
+  scale: GradeScale
+  repeatPolicy: RepeatPolicy
 }
 
-/** One name for all the courses that give credit only once between them. */
-export function creditFamily(code: string, courses: ReadonlyMap<string, Course>): string {
-  const seen = new Set([code])
-  const queue = [code]
-  for (let next = queue.pop(); next !== undefined; next = queue.pop()) {
-    const course = courses.get(next)
-    for (const other of [...course?.exclusions ?? [], ...course?.equivalents ?? []]) {
-      if (!seen.has(other)) {
-        seen.add(other)
-        queue.push(other)
-      }
-    }
+/** States from firm to loose; registered and planned courses are weighed in this order. */
+export const TIERS = { 'completed': 0, 'under way': 1, 'registered': 2, 'picked': 3, 'planned': 3 } as const
+
+/** Passed: completed with a grade that earns credit. Whether it is earned again is another matter: see `readCredit`. */
+export const isPassed = (item: Pick<CourseItem, 'state' | 'grade'>, scale: GradeScale): boolean =>
+  item.state === 'completed' && earnsCredit(scale, item.grade)
+
+/** Where every credit of a student comes from. */
+export interface CreditReading {
+  /** Items that give credit, or will when they are passed: each credit once, firmest first, then in order of term. */
+  earning: CourseItem[]
+  /** Passed courses without credit, because a course that excludes them was passed as well. */
+  rivals: CourseItem[]
+  /** Ids of attempts that another attempt at the course replaced, by the policy or because credit is given only so often. */
+  replaced: ReadonlySet<string>
+  /** What is intended and gives no credit: repeats of what gives all its credit, and courses that something excludes. */
+  idle: CourseItem[]
+}
+
+const readings = new WeakMap<readonly CourseItem[], { rules: RecordRules, reading: CreditReading }>()
+
+/**
+ * Settles which attempts and intentions give credit: each credit is earned once.
+ * - A course and its equivalents give credit as often as the most repeatable of them, each no more often than it says itself.
+ *   Of passed attempts beyond that the institution's policy keeps the best or the latest.
+ * - Of courses that exclude each other the one passed first keeps the credit (common practice, no source);
+ *   of two passed in one term the better grade, then the larger course.
+ * - What is intended earns only what is left, in order of firmness and term.
+ * Audit, average, standing, prerequisites, checks and registration all read this.
+ */
+export function readCredit(items: readonly CourseItem[], rules: RecordRules): CreditReading {
+  const before = readings.get(items)
+  if (before && sameRules(before.rules, rules)) return before.reading
+  const reading = settle(items, rules)
+  readings.set(items, { rules, reading })
+  return reading
+}
+
+const sameRules = (a: RecordRules, b: RecordRules) => a.courses === b.courses && a.scale === b.scale && a.repeatPolicy === b.repeatPolicy
+
+function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading {
+  const { scale } = rules
+  const courses = linked(rules.courses)
+  const { kept, replaced } = keepAttempts(items.filter(item => item.state === 'completed'), rules, (item) => {
+    const meaning = scale[item.grade ?? '']
+    return meaning !== undefined && (meaning.earns || meaning.inGpa)
+  })
+  const earning: CourseItem[] = []
+  const rivals: CourseItem[] = []
+  const holders = new Set<CourseCode>()
+  const room = new Room(courses)
+  const earn = (item: CourseItem) => {
+    earning.push(item)
+    holders.add(item.course)
+    room.take(item.course)
   }
-  return [...seen].sort()[0]!
+  const isExcluded = (code: CourseCode) => courses.get(code)?.exclusions.some(other => holders.has(other)) ?? false
+  for (const item of kept.filter(one => isPassed(one, scale)).sort((a, b) => firstPassed(a, b, scale))) {
+    if (isExcluded(item.course)) rivals.push(item)
+    else earn(item)
+  }
+  const idle: CourseItem[] = []
+  for (const item of items.filter(one => one.state !== 'completed').sort(byFirmness)) {
+    if (room.has(item.course) && !isExcluded(item.course)) earn(item)
+    else idle.push(item)
+  }
+  return { earning: earning.sort(byFirmness), rivals, replaced, idle }
+}
+
+const when = (item: CourseItem) => item.term ? termOrder(item.term) : 0
+const byCode = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
+
+/** Firmest first, then in order of term; the rest only makes the order the same whatever the rows' order is. */
+export const byFirmness = (a: CourseItem, b: CourseItem): number =>
+  TIERS[a.state] - TIERS[b.state] || when(a) - when(b) || byCode(a.course, b.course) || byCode(a.id, b.id)
+
+function firstPassed(a: CourseItem, b: CourseItem, scale: GradeScale): number {
+  const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
+  return when(a) - when(b) || worth(b) - worth(a) || b.credits - a.credits || byCode(a.course, b.course) || byCode(a.id, b.id)
+}
+
+/** How often the courses of a family may still be taken: the family as often as its most repeatable course, each as often as it says. */
+class Room {
+  private readonly taken = new Map<CourseCode, number>()
+  private readonly takenInFamily = new Map<CourseCode, number>()
+  constructor(private readonly courses: ReadonlyMap<CourseCode, Course>) {}
+
+  has(code: CourseCode): boolean {
+    return (this.taken.get(code) ?? 0) < this.limit(code) && (this.takenInFamily.get(familyOf(code, this.courses)) ?? 0) < timesFor(code, this.courses)
+  }
+
+  take(code: CourseCode) {
+    const family = familyOf(code, this.courses)
+    this.taken.set(code, (this.taken.get(code) ?? 0) + 1)
+    this.takenInFamily.set(family, (this.takenInFamily.get(family) ?? 0) + 1)
+  }
+
+  private limit = (code: CourseCode) => this.courses.get(code)?.repeatLimit ?? 1
+}
+
+/** How often a course and its equivalents give credit together: as often as the most repeatable of them. */
+export function timesFor(code: CourseCode, courses: ReadonlyMap<CourseCode, Course>): number {
+  const course = linked(courses).get(code)
+  if (!course) return 1
+  return Math.max(course.repeatLimit, ...course.equivalents.map(other => courses.get(other)?.repeatLimit ?? 1))
+}
+
+/** Of attempts that count, those that stand by the policy, as many as the course may be repeated, and the ids of the others. */
+function keepAttempts(attempts: readonly CourseItem[], { courses, scale, repeatPolicy }: RecordRules, counts: (item: CourseItem) => boolean) {
+  const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
+  const order = attempts.filter(counts).sort((a, b) =>
+    (repeatPolicy === 'best' ? worth(b) - worth(a) : 0) || when(b) - when(a) || byCode(a.course, b.course) || byCode(a.id, b.id))
+  const room = new Room(linked(courses))
+  const kept: CourseItem[] = []
+  const replaced = new Set<string>()
+  for (const item of order) {
+    if (room.has(item.course)) {
+      room.take(item.course)
+      kept.push(item)
+    }
+    else replaced.add(item.id)
+  }
+  return { kept, replaced }
+}
+
+/**
+ * The attempts behind a grade point average: taken here, with a grade that counts in it. A repeat takes an earlier attempt out by the
+ * institution's policy; a transferred or pass/fail repeat, or a course that excludes another, takes nothing out.
+ */
+export function averagedAttempts(items: readonly CourseItem[], rules: RecordRules): CourseItem[] {
+  const graded = items.filter(item => item.state === 'completed' && item.source === 'here')
+  return keepAttempts(graded, rules, item => rules.scale[item.grade ?? '']?.inGpa ?? false).kept
+}
+
+/** Credits earned: what is passed, each credit once. */
+export function earnedCredits(items: readonly CourseItem[], rules: RecordRules): Credits {
+  return readCredit(items, rules).earning.reduce((sum, item) => sum + (item.state === 'completed' ? item.credits : 0), 0)
 }

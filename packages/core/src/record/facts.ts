@@ -1,10 +1,16 @@
 import type { CourseItem } from '../catalog/types'
 
-/** What a student brings to a rule. */
-export interface StudentFacts {
-  items: readonly CourseItem[]
+/** What is on file about a student that rules ask for, besides the courses. */
+export interface FactsOnFile {
   programs: readonly string[]
   placements: Readonly<Record<string, number>>
-  /** Courses for which permission was given, or the rule was lifted by an exception. */
+  /** Courses for which permission was given, or the prerequisite was lifted by an exception. */
   permissions: readonly string[]
 }
+
+/** What a student brings to a rule. */
+export interface StudentFacts extends FactsOnFile { items: readonly CourseItem[] }
+
+/** The facts of a student's file, read with these courses. */
+export const factsOf = ({ programs, placements, permissions }: FactsOnFile, items: readonly CourseItem[]): StudentFacts =>
+  ({ programs, placements, permissions, items })

@@ -1,21 +1,40 @@
-import type { Course, CourseItem } from '../catalog/types'
-import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
+import { linked, sameCourse } from '../catalog/linked'
+import type { Course, CourseCode, CourseItem } from '../catalog/types'
+import type { GradeScale } from '../grades/scale'
+import { isPassed, timesFor } from './attempts'
 
-/**
- * Passed, under way or placed already: as often as it gives credit. A grade that is too low for the line and below C
- * may be repeated (common practice, no source).
- */
-export function isTaken(course: Course, items: readonly CourseItem[], scale: GradeScale, minGrade?: string): boolean {
-  const had = items.filter(item => (item.course === course.code || course.equivalents.includes(item.course))
-    && (item.state !== 'completed' || (earnsCredit(scale, item.grade) && !mayRepeat(item, scale, minGrade))))
-  return had.length >= course.repeatLimit
-}
-
+/** A grade of C or better is sufficient unless a rule asks for more; below it a course may be repeated (common practice, no source). */
 const SUFFICIENT = 200
 
-const mayRepeat = (item: CourseItem, scale: GradeScale, minGrade?: string) =>
-  minGrade !== undefined && !meetsGrade(scale, item.grade, minGrade) && scale[item.grade ?? '']!.standsFor < SUFFICIENT
+/** Grade points that rules ask of a course, by its code; courses that are not named are asked nothing. */
+export type GradesAsked = (code: CourseCode) => number
+export const NO_GRADES_ASKED: GradesAsked = () => 0
 
-/** No credit for both: the other course is passed, under way or placed. */
-export const isExcluded = (course: Course, items: readonly CourseItem[], scale: GradeScale) =>
-  items.some(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(scale, item.grade)))
+/** In the way of a repeat: passed well enough for all that is asked, or still going on or intended. */
+export function isInTheWay(item: CourseItem, scale: GradeScale, asked: number): boolean {
+  return item.state !== 'completed' || (isPassed(item, scale) && scale[item.grade!]!.standsFor >= Math.max(SUFFICIENT, asked))
+}
+
+/** What stands in the way of taking a course (again); `times` is how often it gives credit. */
+export interface Taken { by: CourseItem, times: number }
+
+/**
+ * Taken already: the course or an equivalent is passed, under way, registered or placed as often as it gives credit.
+ * `items` are without the attempt that is asked about; `asked` are the grade points that rules ask of the course.
+ */
+export function takenAlready(course: Pick<Course, 'code'>, items: readonly CourseItem[], { courses, scale }: Rules, asked = 0): Taken | null {
+  const same = sameCourse(course.code, courses)
+  const had = items.filter(item => same.includes(item.course) && isInTheWay(item, scale, asked))
+  const own = had.filter(item => item.course === course.code)
+  const times = timesFor(course.code, courses)
+  if (own.length >= (courses.get(course.code)?.repeatLimit ?? 1)) return { by: own[0]!, times: courses.get(course.code)?.repeatLimit ?? 1 }
+  return had.length >= times ? { by: had[0]!, times } : null
+}
+
+interface Rules { courses: ReadonlyMap<CourseCode, Course>, scale: GradeScale }
+
+/** The first of these items that leaves no credit for the course: one excludes the other, and it is passed, going on or intended. */
+export function excludedBy(course: Pick<Course, 'code'>, items: readonly CourseItem[], { courses, scale }: Rules): CourseItem | null {
+  const exclusions = linked(courses).get(course.code)?.exclusions ?? []
+  return items.find(item => exclusions.includes(item.course) && (item.state !== 'completed' || isPassed(item, scale))) ?? null
+}

@@ -1,54 +1,21 @@
+import { familyOf, linked, sameCourse } from '../catalog/linked'
 import { nameOf } from '../catalog/terms'
-import type {
-  Commitment, Course, CourseCode, CourseItem, Credits, OfferingPattern, Part, SeatPool, Section, Term, TermName,
-  TravelTime, Weekday,
-} from '../catalog/types'
-import { earnsCredit, type GradeScale } from '../grades/scale'
-import { evaluate, type Lack, lacksOf, type Reason } from '../prerequisites/evaluate'
-import { ruleOf } from '../prerequisites/rule-of'
-import type { StudentFacts } from '../record/facts'
-import { bundlesOf, clashBetween, missingParts } from '../weeks/bundles'
-import type { Clash } from '../weeks/meetings'
+import type { Course, CourseCode, CourseItem, Credits, Section, Term, TravelTime } from '../catalog/types'
+import { lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import type { RecordRules } from '../record/attempts'
+import { factsOf, type FactsOnFile } from '../record/facts'
+import { excludedBy, type GradesAsked, takenAlready } from '../record/repeats'
+import { clashBetween, clashWithin, missingParts } from '../weeks/bundles'
+import type { Finding } from './findings'
 import type { Gate } from './gates'
+import { checkSeats, type SeatClaim } from './seats'
 
-/** One thing that was looked at, by its stable code: `ok` or refused, with what its words need. */
-export type Finding = { ok: boolean } & (
-  | { code: 'gate', gate: Gate }
-  | { code: 'section-unknown', course: CourseCode, term: TermName }
-  | { code: 'section-cancelled', course: CourseCode, label: string }
-  /** Parts that are missing; none when the parts do not belong together. */
-  | { code: 'bundle-incomplete', course: CourseCode, missing: Part[] }
-  | { code: 'duplicate', course: CourseCode, term: TermName }
-  | { code: 'already-passed', course: CourseCode, grade: string | null, times: number }
-  | { code: 'exclusion', course: CourseCode, by: CourseCode, state: Commitment | 'in the line-up' }
-  /** `reason` where it is met, null where it was lifted by an exception; `first` is a course that would help, with its offering. */
-  | { code: 'prerequisite', ok: true, reason: Reason | null }
-  | { code: 'prerequisite', ok: false, needs: Lack[][], first: { course: CourseCode, offered: OfferingPattern } | null }
-  | { code: 'corequisite', ok: true, reason: Reason }
-  | { code: 'corequisite', ok: false, needs: Lack[][] }
-  | { code: 'restriction', course: CourseCode, label: string, programs: string[] }
-  | { code: 'clash', course: CourseCode, label: string, state: 'registered' | 'in the line-up', clash: Clash }
-  | { code: 'load-cap', credits: Credits, cap: Credits }
-  | { code: 'seats-full', ok: true, left: number }
-  | { code: 'seats-full', ok: false, course: CourseCode, label: string, seats: SeatCount, other: OtherBundle | null }
-)
-
-/** Stable names of everything that can refuse a row. */
-export type RefusalCode = Finding['code']
-
-/** Seats of a section as told to somebody who finds none: `kept` are free ones for others. */
-export interface SeatCount { capacity: number, taken: number, waiting: number, kept: { seats: number, for: string[] } }
-
-/** Another bundle of the course that has seats. */
-export interface OtherBundle { label: string, meets: { days: Weekday[], start: number } | null, left: number }
-
-export interface LineUpRow { id: number, course: string, sectionIds: number[] }
-
-export interface SeatClaim { sectionId: number, poolId: number }
+/** `credits` are those that the student chose for a course whose credits vary; null takes the least. */
+export interface LineUpRow { id: number, course: CourseCode, sectionIds: number[], credits: Credits | null }
 
 export interface RowDecision {
   rowId: number
-  course: string
+  course: CourseCode
   outcome: 'register' | 'refused'
   findings: Finding[]
   /** The seats this row would take, one a section. */
@@ -56,201 +23,227 @@ export interface RowDecision {
   credits: Credits
 }
 
-export interface DecisionContext {
+export interface DecisionContext extends RecordRules, FactsOnFile {
   term: Term
   gates: readonly Gate[]
-  courses: ReadonlyMap<string, Course>
   /** Sections of the term that the rows name, and their siblings for the way forward. */
   sections: ReadonlyMap<number, Section>
-  scale: GradeScale
   travel: readonly TravelTime[]
+  /** Terms by code, for naming those of courses taken elsewhere. */
+  terms: readonly Term[]
   /** Completed, under way and registered items; nothing that is only planned. */
   items: readonly CourseItem[]
-  programs: readonly string[]
-  placements: Readonly<Record<string, number>>
-  permissions: readonly string[]
+  /** Grade points that the student's programs and plans ask: a course passed with less may be taken again. */
+  asked: GradesAsked
   loadCap: Credits
   /** Sections registered in this term. */
   registered: readonly Section[]
 }
 
+/** A row with what belongs to it. */
+interface Candidate { row: LineUpRow, course: Course | undefined, sections: Section[], credits: Credits }
+
 /**
  * The one decision about registering: used by the dry run, by the Week's "can take" and by the registration itself.
- * Every row is checked against every rule, without stopping at the first refusal. Rows are served in order;
- * partners in the same run satisfy each other's corequisites as long as both can be registered.
+ * Every row is checked against every rule, without stopping at the first refusal. Rows are served in the student's order:
+ * the first row registers if it can at all, with the partners from the line-up that its rules ask for; then the next.
+ * So no other set of rows that holds together has an earlier row in it, or one row more.
  */
 export function decideRun(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
-  let companions = new Set(rows.map(row => row.id))
-  for (;;) {
-    const decisions = decideInOrder(rows, companions, context)
-    const accepted = new Set(decisions.filter(d => d.outcome === 'register' && companions.has(d.rowId)).map(d => d.rowId))
-    if (accepted.size === companions.size) return decisions
-    companions = accepted
-  }
+  const courses = linked(context.courses)
+  const reading = new Run(rows.map((row) => {
+    const course = courses.get(row.course)
+    return { row, course, sections: row.sectionIds.flatMap(id => context.sections.get(id) ?? []), credits: chosenCredits(row.credits, course) }
+  }), { ...context, courses })
+  return reading.decide()
 }
 
-function decideInOrder(rows: readonly LineUpRow[], companions: ReadonlySet<number>, context: DecisionContext): RowDecision[] {
-  const accepted: { row: LineUpRow, sections: Section[] }[] = []
-  let load = context.items.reduce((sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0), 0)
-  return rows.map((row) => {
-    const partners = rows.filter(other => other.id !== row.id && companions.has(other.id))
-    const decision = decideRow(row, partners, accepted, load, context)
-    if (decision.outcome === 'register') {
-      accepted.push({ row, sections: sectionsOf(row, context) })
-      load += decision.credits
+/** Credits that a course is taken for: those that were chosen, within its range; else its least. */
+export function chosenCredits(chosen: Credits | null | undefined, course: Pick<Course, 'credits' | 'creditsMax'> | undefined): Credits {
+  if (!course) return 0
+  return Math.min(course.creditsMax, Math.max(course.credits, chosen ?? course.credits))
+}
+
+class Run {
+  private readonly accepted: Candidate[] = []
+  private readonly refused = new Map<Candidate, RowDecision>()
+  private readonly load: Credits
+
+  constructor(private readonly candidates: readonly Candidate[], private readonly context: DecisionContext) {
+    this.load = context.items.reduce((sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0), 0)
+  }
+
+  decide(): RowDecision[] {
+    for (const candidate of this.candidates) {
+      if (this.accepted.includes(candidate)) continue
+      const together = this.groupsFor(candidate).find(group => group.every(one => this.isFine(one, group)))
+      if (together) this.accepted.push(...together)
+      // What stands before it refuses it, not what comes after it and had room because of that.
+      else this.refused.set(candidate, this.refusalOf(candidate))
     }
-    return decision
-  })
-}
-
-const sectionsOf = (row: LineUpRow, context: DecisionContext) => row.sectionIds.flatMap(id => context.sections.get(id) ?? [])
-
-function decideRow(
-  row: LineUpRow, partners: readonly LineUpRow[], accepted: readonly { row: LineUpRow, sections: Section[] }[], load: Credits, context: DecisionContext,
-): RowDecision {
-  const course = context.courses.get(row.course)
-  const sections = sectionsOf(row, context)
-  const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => ({ code: 'gate', ok: false, gate }))
-  if (!course || sections.length !== row.sectionIds.length || sections.length === 0 || sections.some(section => section.course !== row.course)) {
-    findings.push({ code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) })
-    return { rowId: row.id, course: row.course, outcome: 'refused', findings, claims: [], credits: 0 }
+    return this.candidates.map(candidate => this.refused.get(candidate) ?? this.acceptanceOf(candidate))
   }
-  findings.push(
-    ...checkSections(course, sections),
-    ...checkRepeats(course, accepted, context),
-    ...checkRules(course, partners, context),
-    ...checkRestrictions(course, sections, context),
-    ...checkClashes(sections, accepted, context),
-    checkLoad(course, load, context),
-  )
-  const { claims, findings: seats } = checkSeats(course, sections, context)
-  findings.push(...seats)
-  const outcome = findings.every(finding => finding.ok) ? 'register' : 'refused'
-  return { rowId: row.id, course: row.course, outcome, findings, claims: outcome === 'register' ? claims : [], credits: course.credits }
+
+  private isFine = (candidate: Candidate, group: readonly Candidate[]) => this.read(candidate, group).findings.every(finding => finding.ok)
+
+  /**
+   * The sets of rows that have to register together for this one to: itself alone, or with the smallest sets of partners
+   * that its rules and theirs ask for and that stand in the line-up.
+   */
+  private groupsFor(candidate: Candidate): Candidate[][] {
+    const groups: Candidate[][] = []
+    const grow = (group: Candidate[]) => {
+      if (groups.length >= MOST_GROUPS || groups.some(other => other.length === group.length && other.every(one => group.includes(one)))) return
+      const lacking = group.map(one => this.partnersAsked(one, group)).find(ways => ways.length > 0)
+      if (!lacking) groups.push(group)
+      else for (const way of lacking) grow([...group, ...way])
+    }
+    grow([candidate])
+    return groups.length > 0 ? groups : [[candidate]]
+  }
+
+  /** Partners in the line-up that would satisfy what a row's rules lack beside a group, way by way; empty when nothing in the line-up helps. */
+  private partnersAsked({ course }: Candidate, group: readonly Candidate[]): Candidate[][] {
+    if (!course) return []
+    const { before, beside } = this.rulesOf(course, group)
+    for (const rule of [before, beside]) {
+      if (rule?.firmness !== 'unmet') continue
+      const ways = rule.missing.flatMap((set): Candidate[][] => {
+        const partners = set.map((condition) => {
+          if (condition.kind !== 'course') return undefined
+          const same = sameCourse(condition.course, this.context.courses)
+          return this.candidates.find(other => same.includes(other.row.course) && !group.includes(other) && !this.accepted.includes(other))
+        })
+        return partners.every(partner => partner !== undefined) ? [[...new Set(partners)]] : []
+      })
+      if (ways.length > 0) return ways
+    }
+    return []
+  }
+
+  private rulesOf(course: Course, group: readonly Candidate[]) {
+    const alongside = [...this.accepted, ...group].filter(other => other.row.course !== course.code).map(({ row, credits }): CourseItem => ({
+      id: `run-${row.id}`, course: row.course, term: this.context.term.code, credits, grade: null, state: 'registered', source: 'here',
+    }))
+    return readCourseRules(course, this.context.term.code, factsOf(this.context, [...this.context.items, ...alongside]), this.context)
+  }
+
+  private acceptanceOf(candidate: Candidate): RowDecision {
+    const { row, credits } = candidate
+    const { findings, claims } = this.read(candidate, [])
+    return { rowId: row.id, course: row.course, outcome: 'register', findings, claims, credits }
+  }
+
+  /** Why a row cannot register beside what is accepted so far: its own reasons, or else those of its partners. */
+  private refusalOf(candidate: Candidate): RowDecision {
+    const { row, credits } = candidate
+    // The group that comes nearest: the fewest of its rows have a reason of their own.
+    const group = this.groupsFor(candidate).map(rows => ({ rows, refused: rows.filter(one => !this.isFine(one, rows)) }))
+      .sort((a, b) => a.refused.length - b.refused.length)[0]!
+    const { findings } = this.read(candidate, group.rows)
+    const own = findings.some(finding => !finding.ok)
+    const partners = own ? [] : group.refused.filter(other => other !== candidate).map((other): Finding => ({
+      code: 'partner-refused', ok: false, course: row.course, partner: other.row.course,
+      because: this.read(other, group.rows).findings.filter(finding => !finding.ok),
+    }))
+    return { rowId: row.id, course: row.course, outcome: 'refused', findings: [...findings, ...partners], claims: [], credits }
+  }
+
+  /** Everything that can be said of a row beside what is accepted and the rest of its group. */
+  private read(candidate: Candidate, group: readonly Candidate[]): { findings: Finding[], claims: SeatClaim[] } {
+    const { row, course, sections } = candidate
+    const { context } = this
+    const others = [...this.accepted, ...group].filter((other, i, all) => other !== candidate && all.indexOf(other) === i)
+    const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => ({ code: 'gate', ok: false, gate }))
+    if (!course || sections.length !== row.sectionIds.length || sections.length === 0 || sections.some(section => section.course !== row.course)) {
+      return { findings: [...findings, { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }], claims: [] }
+    }
+    const { claims, findings: seats } = checkSeats(course, sections, context.programs, context.sections.values())
+    findings.push(
+      ...checkSections(course, sections, context), ...checkRepeats(course, others, context), ...this.checkRules(course, group),
+      ...checkRestrictions(course, sections, context), ...checkClashes(sections, others, context), this.checkLoad(candidate, group), ...seats,
+    )
+    return { findings, claims }
+  }
+
+  private checkRules(course: Course, group: readonly Candidate[]): Finding[] {
+    const { context } = this
+    // A planned course is no help on registration day, so only the record is told.
+    const firm = context.items.filter(item => item.state === 'completed')
+    const found: Finding[] = []
+    const { before, beside, lifted } = this.rulesOf(course, group)
+    if (lifted) found.push({ code: 'prerequisite', ok: true, reason: null })
+    else if (before?.firmness === 'unmet') {
+      const first = before.missing[0]?.find(expression => expression.kind === 'course')
+      const needed = first?.kind === 'course' ? context.courses.get(first.course) : undefined
+      found.push({ code: 'prerequisite', ok: false, needs: lacksOf(before.missing, firm), first: needed ? { course: needed.code, offered: needed.offered } : null })
+    }
+    else if (before) found.push({ code: 'prerequisite', ok: true, reason: before.reason })
+    if (beside?.firmness === 'unmet') found.push({ code: 'corequisite', ok: false, needs: lacksOf(beside.missing, firm) })
+    else if (beside) found.push({ code: 'corequisite', ok: true, reason: beside.reason })
+    return found
+  }
+
+  private checkLoad(candidate: Candidate, group: readonly Candidate[]): Finding {
+    const partners = group.filter(other => other !== candidate && !this.accepted.includes(other))
+    const counted = [...this.accepted.filter(other => other !== candidate), ...partners, candidate]
+    const credits = counted.reduce((sum, one) => sum + one.credits, this.load)
+    return { code: 'load-cap', ok: credits <= this.context.loadCap, credits, cap: this.context.loadCap, partners: partners.map(one => one.row.course) }
+  }
 }
 
-function checkSections(course: Course, sections: Section[]): Finding[] {
+/** Ways to put partners together that are looked at for one row; more than anybody lines up. */
+const MOST_GROUPS = 24
+
+function checkSections(course: Course, sections: readonly Section[], { term, travel }: DecisionContext): Finding[] {
   const found: Finding[] = []
   const cancelled = sections.find(section => section.cancelled)
   if (cancelled) found.push({ code: 'section-cancelled', ok: false, course: course.code, label: cancelled.label })
   const missing = missingParts(course, sections)
   const links = new Set(sections.map(section => section.link))
-  if (missing.length > 0 || links.size > 1) {
-    found.push({ code: 'bundle-incomplete', ok: false, course: course.code, missing })
-  }
+  if (missing.length > 0 || links.size > 1) found.push({ code: 'bundle-incomplete', ok: false, course: course.code, missing })
+  const own = clashWithin(sections, term, travel)
+  if (own) found.push({ code: 'own-clash', ok: false, course: course.code, parts: own.parts, clash: own.clash })
   return found
 }
 
-function checkRepeats(course: Course, accepted: readonly { row: LineUpRow }[], context: DecisionContext): Finding[] {
+/** Taken already, here or elsewhere, or without credit beside something else. */
+function checkRepeats(course: Course, others: readonly Candidate[], context: DecisionContext): Finding[] {
   const found: Finding[] = []
-  const here = context.items.find(item => item.course === course.code && item.term === context.term.code && item.state === 'registered')
-  if (here || accepted.some(({ row }) => row.course === course.code)) {
-    found.push({ code: 'duplicate', ok: false, course: course.code, term: nameOf(context.term) })
+  const family = familyOf(course.code, context.courses)
+  const isSame = (code: CourseCode) => familyOf(code, context.courses) === family
+  const inLineUp = others.find(other => isSame(other.row.course))
+  const here = context.items.find(item => isSame(item.course) && item.term === context.term.code && item.state === 'registered')
+  const term = nameOf(context.term)
+  if (here) found.push({ code: 'duplicate', ok: false, course: course.code, by: here.course, state: 'registered', term })
+  else if (inLineUp) found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
+  else {
+    const taken = takenAlready(course, context.items, context, context.asked(course.code))
+    const where = context.terms.find(candidate => candidate.code === taken?.by.term)
+    if (taken && taken.by.state === 'completed') found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
+    else if (taken) found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state, term: where ? nameOf(where) : null, times: taken.times })
   }
-  const earned = context.items.filter(item => (item.course === course.code || course.equivalents.includes(item.course))
-    && item.state === 'completed' && earnsCredit(context.scale, item.grade) && (context.scale[item.grade!]?.standsFor ?? 0) >= 200)
-  if (earned.length >= course.repeatLimit) {
-    found.push({ code: 'already-passed', ok: false, course: course.code, grade: earned[0]!.grade, times: course.repeatLimit })
-  }
-  const excluded = context.items.find(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(context.scale, item.grade)))
-    ?? accepted.map(({ row }) => ({ course: row.course, state: 'in the line-up' as const })).find(row => course.exclusions.includes(row.course))
+  const excluded = excludedBy(course, context.items, context)
+  const beside = others.find(other => course.exclusions.includes(other.row.course))
   if (excluded) found.push({ code: 'exclusion', ok: false, course: course.code, by: excluded.course, state: excluded.state })
+  else if (beside) found.push({ code: 'exclusion', ok: false, course: course.code, by: beside.row.course, state: 'in the line-up' })
   return found
 }
 
-function checkRules(course: Course, partners: readonly LineUpRow[], context: DecisionContext): Finding[] {
-  const alongside = partners.map((row): CourseItem => ({
-    id: `run-${row.id}`, course: row.course, term: context.term.code, credits: 0, grade: null, state: 'registered', source: 'here',
-  }))
-  const facts: StudentFacts = { items: [...context.items, ...alongside], programs: context.programs, placements: context.placements, permissions: context.permissions }
-  const shared = { courses: context.courses, scale: context.scale, course: course.code }
-  // A planned course is no help on registration day, so only the record is told.
-  const firm = context.items.filter(item => item.state === 'completed')
-  const found: Finding[] = []
-  const before = evaluate(ruleOf(course.prerequisite), context.term.code, facts, shared)
-  if (context.permissions.includes(course.code)) found.push({ code: 'prerequisite', ok: true, reason: null })
-  else if (before?.firmness === 'unmet') {
-    const first = before.missing[0]?.find(expression => expression.kind === 'course')
-    const needed = first?.kind === 'course' ? context.courses.get(first.course) : undefined
-    found.push({ code: 'prerequisite', ok: false, needs: lacksOf(before.missing, firm), first: needed ? { course: needed.code, offered: needed.offered } : null })
-  }
-  else if (before) found.push({ code: 'prerequisite', ok: true, reason: before.reason })
-  const beside = evaluate(ruleOf(course.corequisite), context.term.code, facts, { ...shared, corequisite: true })
-  if (beside?.firmness === 'unmet') {
-    found.push({ code: 'corequisite', ok: false, needs: lacksOf(beside.missing, firm) })
-  }
-  else if (beside) found.push({ code: 'corequisite', ok: true, reason: beside.reason })
-  return found
-}
-
-function checkRestrictions(course: Course, sections: Section[], context: DecisionContext): Finding[] {
-  return sections.filter(section => section.onlyPrograms.length > 0 && !section.onlyPrograms.some(code => context.programs.includes(code)))
+function checkRestrictions(course: Course, sections: readonly Section[], { programs }: DecisionContext): Finding[] {
+  return sections.filter(section => section.onlyPrograms.length > 0 && !section.onlyPrograms.some(code => programs.includes(code)))
     .map(section => ({ code: 'restriction', ok: false, course: course.code, label: section.label, programs: section.onlyPrograms }))
 }
 
-function checkClashes(sections: Section[], accepted: readonly { row: LineUpRow, sections: Section[] }[], context: DecisionContext): Finding[] {
+function checkClashes(sections: readonly Section[], others: readonly Candidate[], context: DecisionContext): Finding[] {
   const held = new Map<string, Section[]>()
   for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
-  const others = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })), ...accepted.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
-  return others.flatMap(({ sections: other, state }): Finding[] => {
-    if (other[0]?.course === sections[0]?.course) return []
+  const beside = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })), ...others.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
+  return beside.flatMap(({ sections: other, state }): Finding[] => {
+    const first = other[0]
+    if (!first || first.course === sections[0]?.course) return []
     const clash = clashBetween(sections, other, context.term, context.travel)
-    if (!clash) return []
-    return [{ code: 'clash', ok: false, course: other[0]!.course, label: other[0]!.label, state, clash }]
+    return clash ? [{ code: 'clash', ok: false, course: first.course, label: first.label, state, clash }] : []
   })
 }
 
-function checkLoad(course: Course, load: Credits, context: DecisionContext): Finding {
-  const total = load + course.credits
-  return { code: 'load-cap', ok: total <= context.loadCap, credits: total, cap: context.loadCap }
-}
-
-export function freeSeats(pool: SeatPool): number {
-  return Math.max(0, pool.capacity - pool.taken - pool.held)
-}
-
-/** Seats of a section that a student of these programs could take. */
-export function seatsFor(section: Pick<Section, 'pools'>, programs: readonly string[]): number {
-  return section.pools.reduce((sum, pool) => sum + (pool.forGroup === null || programs.includes(pool.forGroup) ? freeSeats(pool) : 0), 0)
-}
-
-/** Reserved seats are taken before open ones, so that open seats stay for those who have nothing else. */
-function claimFor(section: Section, programs: readonly string[]): SeatClaim | null {
-  const mine = section.pools.filter(pool => freeSeats(pool) > 0 && (pool.forGroup === null || programs.includes(pool.forGroup)))
-  const pool = mine.find(candidate => candidate.forGroup !== null) ?? mine[0]
-  return pool ? { sectionId: section.id, poolId: pool.id } : null
-}
-
-function checkSeats(course: Course, sections: Section[], context: DecisionContext): { claims: SeatClaim[], findings: Finding[] } {
-  const claims: SeatClaim[] = []
-  const findings: Finding[] = []
-  for (const section of sections) {
-    const claim = claimFor(section, context.programs)
-    if (claim) {
-      claims.push(claim)
-      continue
-    }
-    findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section), other: otherBundle(course, sections, context) })
-  }
-  if (findings.length === 0) {
-    const left = Math.min(...sections.map(section => seatsFor(section, context.programs)))
-    findings.push({ code: 'seats-full', ok: true, left })
-  }
-  return { claims, findings }
-}
-
-function seatCount(section: Section): SeatCount {
-  const kept = section.pools.filter(pool => pool.forGroup !== null && freeSeats(pool) > 0)
-  return {
-    capacity: section.pools.reduce((sum, pool) => sum + pool.capacity, 0), taken: section.pools.reduce((sum, pool) => sum + pool.taken, 0), waiting: section.waiting,
-    kept: { seats: kept.reduce((sum, pool) => sum + freeSeats(pool), 0), for: kept.map(pool => pool.forGroup!) },
-  }
-}
-
-function otherBundle(course: Course, sections: Section[], context: DecisionContext): OtherBundle | null {
-  const free = bundlesOf(course, [...context.sections.values()])
-    .filter(bundle => bundle.sections.every(section => seatsFor(section, context.programs) > 0) && bundle.sections.some(section => !sections.includes(section)))
-  const first = free[0]?.sections[0]
-  const meeting = first?.meetings[0]
-  return first ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, context.programs) } : null
-}

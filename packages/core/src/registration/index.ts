@@ -1,2 +1,4 @@
 export * from './decide'
+export * from './findings'
 export * from './gates'
+export * from './seats'

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Course, CourseItem, Meeting, Section, Term } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
-import { decideRun, type DecisionContext, type RefusalCode } from './decide'
+import { NO_GRADES_ASKED } from '../record/repeats'
+import { decideRun, type DecisionContext } from './decide'
+import type { RefusalCode } from './findings'
 import { type GateInput, readGates } from './gates'
 
 const term = { code: '2027SP', name: 'Spring 2027', season: 'spring', year: 2027, noClass: [], movedDays: [], loadCap: 1800 } as unknown as Term
@@ -16,9 +18,9 @@ const section = (id: number, code: string, values: Partial<Section> = {}): [numb
 }]
 const item = (code: string, values: Partial<CourseItem> = {}): CourseItem => ({ id: code, course: code, term: '2026FA', credits: 300, grade: 'B', state: 'completed', source: 'here', ...values })
 const context = (values: Partial<DecisionContext>): DecisionContext => ({
-  term, gates: [], courses: new Map(), sections: new Map(), scale: LETTER_SCALE, travel: [], items: [], programs: ['WSC-BS'], placements: {}, permissions: [], loadCap: 1800, registered: [], ...values,
+  term, gates: [], courses: new Map(), sections: new Map(), scale: LETTER_SCALE, repeatPolicy: 'best', terms: [], asked: NO_GRADES_ASKED, travel: [], items: [], programs: ['WSC-BS'], placements: {}, permissions: [], loadCap: 1800, registered: [], ...values,
 })
-const row = (id: number, code: string, sectionIds: number[]) => ({ id, course: code, sectionIds })
+const row = (id: number, code: string, sectionIds: number[]) => ({ id, course: code, sectionIds, credits: null })
 const refused = (decisions: ReturnType<typeof decideRun>, index = 0): RefusalCode[] => decisions[index]!.findings.filter(finding => !finding.ok).map(finding => finding.code)
 
 describe('decideRun', () => {

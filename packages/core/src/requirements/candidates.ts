@@ -1,11 +1,10 @@
-import { matchesFilter } from '../catalog/filter'
 import { isOffered, termOrder } from '../catalog/terms'
 import type { Course, Term } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import { evaluate, type Lack, lacksOf } from '../prerequisites/evaluate'
-import { ruleOf } from '../prerequisites/rule-of'
+import { type Lack, lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import type { RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
-import { isExcluded, isTaken } from '../record/repeats'
+import { excludedBy, takenAlready } from '../record/repeats'
+import { poolOf } from './reach'
 import type { LineReport } from './report'
 
 export interface Candidate {
@@ -42,18 +41,18 @@ export interface CandidateInput {
   /** Terms that may be planned, in order. */
   terms: readonly Term[]
   facts: StudentFacts
-  courses: ReadonlyMap<string, Course>
-  scale: GradeScale
+  rules: RecordRules
 }
 
 /** Courses that could fill a line, split by what stands between the student and each. */
 export function findCandidates(input: CandidateInput): Candidates {
-  const { line, courses, workingTerm } = input
-  const pool = line.unfilled.length > 0 ? line.unfilled.flatMap(code => courses.get(code) ?? []) : [...courses.values()].filter(course => matchesFilter(course, line.filter))
+  const { line, rules, workingTerm } = input
+  const pool = poolOf(line, rules.courses).flat()
+  const asked = line.minGrade === undefined ? 0 : rules.scale[line.minGrade]?.standsFor ?? 0
   const result: Candidates = { now: [], later: [], blocked: [] }
   const terms = input.terms.filter(term => termOrder(term.code) >= termOrder(workingTerm.code))
   for (const course of pool.sort((a, b) => a.code.localeCompare(b.code))) {
-    if (isTaken(course, input.facts.items, input.scale, line.minGrade) || isExcluded(course, input.facts.items, input.scale)) continue
+    if (takenAlready(course, input.facts.items, rules, asked) || excludedBy(course, input.facts.items, rules)) continue
     const places = terms.filter(term => isOffered(course, term))
     const working = places.filter(term => firmnessAt(course, term, input) !== 'unmet')
     const works = working[0]
@@ -65,18 +64,14 @@ export function findCandidates(input: CandidateInput): Candidates {
   return result
 }
 
-function firmnessAt(course: Course, term: Term, { facts, courses, scale }: CandidateInput) {
-  const context = { courses, scale, course: course.code }
-  if (facts.permissions.includes(course.code)) return 'passed'
-  return evaluate(ruleOf(course.prerequisite), term.code, facts, context)?.firmness ?? 'passed'
-}
+const firmnessAt = (course: Course, term: Term, { facts, rules }: CandidateInput) => readCourseRules(course, term.code, facts, rules).before?.firmness ?? 'passed'
 
 function conditionAt(course: Course, term: Term, input: CandidateInput): 'can take' | 'if passed' | 'if planned' {
   const firmness = firmnessAt(course, term, input)
   return firmness === 'if planned' || firmness === 'if passed' ? firmness : 'can take'
 }
 
-function blockedBy(course: Course, term: Term, { facts, courses, scale }: CandidateInput): CandidateNote {
-  const found = evaluate(ruleOf(course.prerequisite), term.code, facts, { courses, scale, course: course.code })
-  return found?.firmness === 'unmet' ? { code: 'needs', needs: lacksOf(found.missing, facts.items) } : { code: 'in no term of the plan' }
+function blockedBy(course: Course, term: Term, { facts, rules }: CandidateInput): CandidateNote {
+  const { before } = readCourseRules(course, term.code, facts, rules)
+  return before?.firmness === 'unmet' ? { code: 'needs', needs: lacksOf(before.missing, facts.items) } : { code: 'in no term of the plan' }
 }

@@ -1,8 +1,8 @@
-import { matchesFilter } from '../catalog/filter'
+import { type CourseFilter, matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
-import { type CourseLine, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
+import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
 
 /** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */
 export const NOMINAL_CREDITS = 300
@@ -20,20 +20,17 @@ export interface CompileContext {
 export function compile(program: Program, { courses, exceptions }: Omit<CompileContext, 'scale'>): { compiled: CompiledLine[], tree: AllocationTree } {
   const compiled: CompiledLine[] = []
   const waivers = exceptions.filter(exception => exception.kind === 'waiver')
-  const add = (line: CourseLine, areaId: string, single: CourseCode | null): AllocationTree => {
-    compiled.push({ line, areaId, single, need: single ? { credits: 0, courses: 1, unit: courses.get(single)?.credits ?? NOMINAL_CREDITS, rank: 0 } : needOf(line) })
-    return { line: compiled.length - 1 }
+  const add = (line: CourseLine, areaId: string): AllocationTree => {
+    const parts = partsOf(line, waivers, courses)
+    const of = parts.map((part): AllocationTree => ({ line: compiled.push({ ...part, areaId }) - 1 }))
+    return of.length === 1 ? of[0]! : { n: of.length, of }
   }
   const walk = (node: RequirementNode, areaId: string): AllocationTree => {
     if (node.kind !== 'courses') {
       const of = node.children.map(child => walk(child, areaId))
       return { n: node.kind === 'all' ? of.length : node.n, of }
     }
-    const mine = waivers.filter(waiver => waiver.line === node.id)
-    if (mine.some(waiver => waiver.course === null)) return { n: 0, of: [] }
-    if (!needsEveryListed(node)) return add(node, areaId, null)
-    const of = node.filter.list!.filter(code => !mine.some(waiver => waiver.course === code)).map(code => add(node, areaId, code))
-    return { n: of.length, of }
+    return add(node, areaId)
   }
   const of = program.areas.map(area => walk(area, area.id))
   // Ranks: the fewer courses a line names, the earlier it is served; lines without a list come last, in printed order.
@@ -43,13 +40,40 @@ export function compile(program: Program, { courses, exceptions }: Omit<CompileC
   return { compiled, tree: { n: of.length, of } }
 }
 
-/** What a line asks as the allocation counts it, without caps and spread, which depend on the items. */
-export function needOf(line: CourseLine): AllocationLine {
-  const credits: Credits = line.credits ?? 0
-  const courses = line.courses ?? 0
-  const unit = courses > 0 && credits > 0 ? Math.max(100, Math.floor(credits / courses / 100) * 100) : courses > 0 || line.subjects ? NOMINAL_CREDITS : 0
-  return { credits, courses, unit, rank: 0 }
+/**
+ * A line as the allocation fills it, without what is waived: one part, or one for each course where it asks for all that it lists.
+ * Overlays are taken apart in the same way.
+ */
+export function partsOf(line: CourseLine, waivers: readonly RequirementException[], courses: ReadonlyMap<string, Course>): Omit<CompiledLine, 'areaId'>[] {
+  const mine = waivers.filter(waiver => waiver.kind === 'waiver' && waiver.line === line.id)
+  if (mine.some(waiver => waiver.course === null)) return []
+  if (!needsEveryListed(line)) return [{ line, single: null, need: needOf(line, courses) }]
+  return listedCourses(line).filter(code => !mine.some(waiver => waiver.course === code))
+    .map(code => ({ line, single: code, need: { credits: 0, courses: 1, unit: courses.get(code)?.credits ?? NOMINAL_CREDITS, rank: 0 } }))
 }
+
+/** What a line asks as the allocation counts it, without caps and spread, which depend on the items. */
+function needOf(line: CourseLine, courses: ReadonlyMap<string, Course>): AllocationLine {
+  const credits: Credits = line.credits ?? 0
+  const amount = line.courses ?? 0
+  const unit = amount > 0 && credits > 0 ? Math.max(100, Math.floor(credits / amount / 100) * 100) : amount > 0 || line.subjects ? usualCredits(line, courses) : 0
+  return { credits, courses: amount, unit, rank: 0 }
+}
+
+/** The size that most of the courses have which a line accepts, the smaller of two as frequent. */
+export function usualCredits(line: Pick<CourseLine, 'filter'>, courses: ReadonlyMap<string, Course>): Credits {
+  const byLine = usual.get(courses) ?? new WeakMap<CourseFilter, Credits>()
+  usual.set(courses, byLine)
+  const known = byLine.get(line.filter)
+  if (known !== undefined) return known
+  const sizes = new Map<Credits, number>()
+  for (const course of courses.values()) if (course.credits > 0 && matchesFilter(course, line.filter)) sizes.set(course.credits, (sizes.get(course.credits) ?? 0) + 1)
+  const found = [...sizes].sort(([a, n], [b, m]) => m - n || a - b)[0]?.[0] ?? NOMINAL_CREDITS
+  byLine.set(line.filter, found)
+  return found
+}
+
+const usual = new WeakMap<ReadonlyMap<string, Course>, WeakMap<CourseFilter, Credits>>()
 
 /**
  * A line as the allocation weighs it over these items, with its caps and its spread. A line for one course weighs as much as the
@@ -71,11 +95,19 @@ export function withItems({ line, need, single }: CompiledLine, items: readonly 
 }
 
 /** Whether an item may fill a line: by its filter or by a substitution, and with the grade the line asks. */
-export function fitsLine(item: CourseItem, { line, single }: Pick<CompiledLine, 'line' | 'single'>, { courses, scale, exceptions }: CompileContext): boolean {
-  const course = courses.get(item.course)
-  if (!course) return false
-  const substituted = exceptions.some(exception => exception.kind === 'substitution' && exception.line === line.id && exception.course === course.code
-    && (!single || exception.instead === null || exception.instead === single))
-  const named = single ? course.code === single || course.equivalents.includes(single) : matchesFilter(course, line.filter)
-  return (named || substituted) && (item.state !== 'completed' || meetsGrade(scale, item.grade, line.minGrade))
+export function fitsLine(item: CourseItem, target: Pick<CompiledLine, 'line' | 'single'>, context: CompileContext): boolean {
+  const course = context.courses.get(item.course)
+  return course !== undefined && acceptsCourse(course, target, context) && gradeSuffices(item, target.line, context.scale)
 }
+
+/** Whether a line takes a course whatever its grade: one of its parts the course that it names, and no other. */
+export function acceptsCourse(course: Course, { line, single }: Pick<CompiledLine, 'line' | 'single'>, { exceptions }: Pick<CompileContext, 'exceptions'>): boolean {
+  const { list: _, ...others } = line.filter
+  const named = single ? (course.code === single || course.equivalents.includes(single)) && matchesFilter(course, others) : matchesFilter(course, line.filter)
+  return named || exceptions.some(exception => exception.kind === 'substitution' && exception.line === line.id && exception.course === course.code
+    && (!single || exception.instead === null || exception.instead === single))
+}
+
+/** Not decided yet, or passed with the grade that a line asks; a minimum that is not on the scale is met by nothing. */
+export const gradeSuffices = (item: CourseItem, { minGrade }: Pick<CourseLine, 'minGrade'>, scale: GradeScale): boolean =>
+  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.grade, minGrade))

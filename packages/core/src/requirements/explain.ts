@@ -12,6 +12,8 @@ export interface UseChange {
   cost: number
   /** It counts somewhere now. */
   instead: boolean
+  /** The line is a branch of a choice that another branch answers better. */
+  aside: boolean
   /** Less would be met by what is completed already. */
   lessMet: boolean
 }
@@ -26,17 +28,19 @@ const useOf = (report: ProgramReport, itemId: string): LineReport | undefined =>
 export function explainUse(input: ReportInput, report: ProgramReport, itemId: string): UseChange[] {
   const now = useOf(report, itemId)
   const lines = baseLines(report).filter(line => line.id !== now?.id && report.couldCount[itemId]?.includes(line.id))
-  return lines.map((line) => {
+  return lines.flatMap((line) => {
     const { pins, ...rest } = input
     const other = readProgram({ ...rest, ...(pins ? { pins: Object.fromEntries(Object.entries(pins).filter(([id]) => id !== itemId)) } : {}), forced: { itemId, lineId: line.id } })
-    return compare(report, other, itemId, line)
+    // A cap, or a limit of another program, may keep the course out whatever else is done: then there is no such change.
+    return useOf(other, itemId)?.id === line.id ? [compare(report, other, itemId, line)] : []
   })
 }
 
 function compare(before: ProgramReport, after: ProgramReport, itemId: string, line: LineReport): UseChange {
   const lines = baseLines(before).flatMap((old) => {
     const now = baseLines(after).find(candidate => candidate.id === old.id)!
-    return now.open !== old.open && !(now.setAside && old.setAside) ? [{ title: old.title, before: old.open, after: now.open }] : []
+    // What a choice leaves out is not asked any more.
+    return now.open !== old.open && !now.setAside ? [{ title: old.title, before: old.open, after: now.open }] : []
   })
   const all = [...new Set([...baseLines(before), ...baseLines(after)].flatMap(l => l.uses.map(use => use.item)))].filter(item => item.id !== itemId)
   const moved = all.flatMap((item) => {
@@ -44,5 +48,5 @@ function compare(before: ProgramReport, after: ProgramReport, itemId: string, li
     return from?.id === to?.id ? [] : [{ course: item.course, from: from?.title ?? null, to: to?.title ?? null }]
   }).filter((move, i, list) => list.findIndex(other => other.course === move.course) === i)
   const cost = after.open - before.open
-  return { lineId: line.id, title: line.title, lines, moved, cost, instead: useOf(before, itemId) !== undefined, lessMet: after.met < before.met }
+  return { lineId: line.id, title: line.title, lines, moved, cost, instead: useOf(before, itemId) !== undefined, aside: line.setAside, lessMet: after.met < before.met }
 }

@@ -20,7 +20,7 @@ const term = (code: string, start: string, end: string): Term => ({
   loadCap: code.endsWith('SU') ? 600 : 1200, fullTime: 1200, addBy: start, dropBy: start, withdrawBy: start, feesDue: start, scheduled: false,
 })
 const terms = [term('2026FA', '2026-08-24', '2026-12-11'), term('2027SP', '2027-01-11', '2027-04-30'), term('2027SU', '2027-06-01', '2027-07-23'), term('2027FA', '2027-08-23', '2027-12-10')]
-const input = (items: CourseItem[] = []): ReachInput => ({ items, programs: [], placements: {}, permissions: [], courses, terms, scale: LETTER_SCALE, today: '2026-11-09' })
+const input = (items: CourseItem[] = []): ReachInput => ({ items, programs: [], placements: {}, permissions: [], courses, terms, scale: LETTER_SCALE, repeatPolicy: 'best', today: '2026-11-09' })
 const passed = (code: string, grade = 'B'): CourseItem => ({ id: code, course: code, term: '2026SP', credits: 300, grade, state: 'completed', source: 'here' })
 const at = (reach: Reach, code: string) => {
   const found = reach.of(code).at

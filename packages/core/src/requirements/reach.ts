@@ -1,23 +1,20 @@
 import { matchesFilter } from '../catalog/filter'
+import { linked, sameCourse } from '../catalog/linked'
 import { isOffered, termOrder, termsAhead } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
-import { earnsCredit, type GradeScale, meetsGrade } from '../grades/scale'
 import { STANDING_CREDITS } from '../grades/status'
+import { countsFor } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { Expression } from '../prerequisites/types'
-import { isTaken } from '../record/repeats'
+import { readCredit, type RecordRules } from '../record/attempts'
+import type { StudentFacts } from '../record/facts'
+import { excludedBy, takenAlready } from '../record/repeats'
+import { gradeSuffices } from './compile'
 import type { LineReport, ProgramReport } from './report'
 
-export interface ReachInput {
-  /** Record and registrations; the plan does not matter to what can be reached. */
-  items: readonly CourseItem[]
-  programs: readonly string[]
-  placements: Readonly<Record<string, number>>
-  /** Courses whose prerequisite was lifted. */
-  permissions: readonly string[]
-  courses: ReadonlyMap<string, Course>
+/** `items` are record and registrations; the plan does not matter to what can be reached. */
+export interface ReachInput extends StudentFacts, RecordRules {
   terms: readonly Term[]
-  scale: GradeScale
   today: LocalDate
 }
 
@@ -54,13 +51,23 @@ export class Reach {
   readonly terms: Term[]
   private readonly known = new Map<CourseCode, Reached>()
   private readonly caps: Credits[]
+  /** What is passed or under way, each credit once; what is registered for terms ahead comes with their credits. */
+  private readonly earning: CourseItem[]
   private readonly earned: Credits
+  private readonly courses: ReadonlyMap<string, Course>
 
   constructor(private readonly input: ReachInput) {
+    this.courses = linked(input.courses)
     this.terms = termsAhead(input.terms, input.today)
-    this.earned = input.items.filter(item => item.state !== 'completed' || earnsCredit(input.scale, item.grade)).reduce((sum, item) => sum + item.credits, 0)
+    const all = readCredit(input.items, input).earning
+    const slotOf = (item: CourseItem) => this.terms.findIndex(term => term.code === item.term)
+    this.earning = all.filter(item => item.state === 'completed' || slotOf(item) < 0)
+    this.earned = this.earning.reduce((sum, item) => sum + item.credits, 0)
     let sum = 0
-    this.caps = this.terms.map(term => sum += term.loadCap)
+    this.caps = this.terms.map((term) => {
+      const registered = all.reduce((credits, item) => item.state !== 'completed' && item.term === term.code ? credits + item.credits : credits, 0)
+      return sum += Math.max(term.loadCap, registered)
+    })
   }
 
   of(code: CourseCode): Reached {
@@ -74,13 +81,13 @@ export class Reach {
   }
 
   private find(code: CourseCode): Reached {
-    const course = this.input.courses.get(code)
+    const course = this.courses.get(code)
     if (!course) return { at: null, after: null, why: { code: 'not in the catalog', course: code } }
-    const excluded = this.input.items.find(item => course.exclusions.includes(item.course) && (item.state !== 'completed' || earnsCredit(this.input.scale, item.grade)))
+    const excluded = excludedBy(course, this.input.items, this.input)
     if (excluded) return { at: null, after: null, why: { code: 'excluded', course: code, by: excluded.course, state: excluded.state } }
     const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
     if (ready.at === null) return { at: null, after: ready.after, why: { code: 'needs what cannot be had', course: code, why: ready.why! } }
-    const at = this.terms.findIndex((term, t) => t >= ready.at! && (course.offered.seasons.length === 0 || isOffered(course, term)))
+    const at = this.terms.findIndex((term, t) => t >= ready.at! && isOffered(course, term))
     if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? { code: 'last offered', course: code, until: course.offered.until } : { code: 'in no term ahead', course: code } }
     return { at, after: ready.after, why: ready.why }
   }
@@ -88,7 +95,7 @@ export class Reach {
   /** The first term (as a position) in which a rule can hold. */
   private moment(rule: Expression | null): Moment {
     if (!rule) return NOW
-    const { placements, programs, items, scale } = this.input
+    const { placements, programs } = this.input
     const never = (why: Why): Moment => ({ at: null, after: null, why })
     switch (rule.kind) {
       case 'course': return this.courseMoment(rule)
@@ -97,11 +104,7 @@ export class Reach {
       case 'program': return programs.includes(rule.program) ? NOW : never({ code: 'program', program: rule.program })
       case 'standing': return this.creditsMoment(STANDING_CREDITS[rule.standing])
       case 'credits': {
-        const mine = items.filter((item) => {
-          const course = this.input.courses.get(item.course)
-          return (!rule.subject || course?.subject === rule.subject) && (course?.number ?? 0) >= (rule.levelMin ?? 0) && (item.state !== 'completed' || earnsCredit(scale, item.grade))
-        })
-        const have = mine.reduce((sum, item) => sum + item.credits, 0)
+        const have = this.earning.reduce((sum, item) => countsFor(rule, this.courses.get(item.course)) ? sum + item.credits : sum, 0)
         return have >= rule.credits ? NOW : this.creditsMoment(this.earned + rule.credits - have)
       }
       case 'all': return this.nth(rule.of, rule.of.length)
@@ -118,10 +121,10 @@ export class Reach {
   }
 
   private courseMoment(rule: Extract<Expression, { kind: 'course' }>): Moment {
-    const accepted = [rule.course, ...this.input.courses.get(rule.course)?.equivalents ?? []]
+    const accepted = sameCourse(rule.course, this.courses)
     for (const item of this.input.items) {
       if (!accepted.includes(item.course)) continue
-      if (item.state === 'completed' ? meetsGrade(this.input.scale, item.grade, rule.minGrade) : true) {
+      if (gradeSuffices(item, rule, this.input.scale)) {
         const term = this.terms.findIndex(candidate => candidate.code === item.term)
         return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: null }
       }
@@ -153,13 +156,23 @@ export class Reach {
   }
 }
 
-/** Courses that could still fill an open line, each with its earliest term; soonest first. */
-export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, { courses, scale }: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
-  const pool = line.unfilled.length > 0
-    ? line.unfilled.flatMap(code => courses.get(code) ?? [])
-    : [...courses.values()].filter(course => matchesFilter(course, line.filter))
-  return pool.filter(course => !isTaken(course, items, scale, line.minGrade)).map(course => ({ course, reached: reach.of(course.code) }))
-    .sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code))
+/** The courses that a line still takes: for each one that it names and nobody fills, that course and its equivalents; else all that its filter accepts. */
+export function poolOf(line: Pick<LineReport, 'filter' | 'unfilled'>, all: ReadonlyMap<string, Course>): Course[][] {
+  const courses = linked(all)
+  if (line.unfilled.length === 0) return [...courses.values()].filter(course => matchesFilter(course, line.filter)).map(course => [course])
+  const { list: _, ...others } = line.filter
+  return line.unfilled.map(code => sameCourse(code, courses).flatMap(other => courses.get(other) ?? []).filter(course => matchesFilter(course, others)))
+}
+
+/** Courses that could still fill an open line, each with its earliest term; soonest first. Of a course and its equivalents the one that comes soonest. */
+export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, rules: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
+  const asked = line.minGrade === undefined ? 0 : rules.scale[line.minGrade]?.standsFor ?? 0
+  const soonest = (a: { reached: Reached, course: Course }, b: { reached: Reached, course: Course }) =>
+    (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code)
+  return poolOf(line, rules.courses).flatMap((same) => {
+    const ways = same.filter(course => !takenAlready(course, items, rules, asked)).map(course => ({ course, reached: reach.of(course.code) }))
+    return ways.sort(soonest).slice(0, 1)
+  }).sort(soonest)
 }
 
 /** Why an open line cannot be filled any more; no reasons when nothing that is left fits it. */
@@ -177,13 +190,14 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
     const reasons = ways.flatMap(({ reached }) => reached.at === null && reached.why ? [reached.why] : [])
     const enough = line.unfilled.length > 0
       ? possible.length === ways.length && ways.length === line.unfilled.length
-      : possible.reduce((sum, { course }) => sum + Math.max(course.creditsMax, NOMINAL) * course.repeatLimit, 0) >= line.open
+      : possible.reduce((sum, { course }) => sum + mostFrom(course, line), 0) >= line.open
     if (!enough) lost[line.id] = { reasons: reasons.filter((why, i) => reasons.findIndex(other => JSON.stringify(other) === JSON.stringify(why)) === i) }
   }
   return lost
 }
 
-const NOMINAL = 300
+/** The most that a course can bring to a line: all its credits, or what one course counts for there, as often as it gives credit. */
+const mostFrom = (course: Course, { unit }: Pick<LineReport, 'unit'>): Credits => Math.max(course.creditsMax, unit) * course.repeatLimit
 
 export interface EarliestFinish {
   /** Null when something cannot be reached at all. */
@@ -205,7 +219,7 @@ export interface EarliestFinish {
  */
 export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
   const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
-  const total = report.rules.some(rule => rule.reading.kind === 'total') ? Math.max(0, report.totalCredits - creditsOf(report, input)) : 0
+  const total = report.rules.some(rule => rule.reading.kind === 'total') ? Math.max(0, report.totalCredits - report.earning.reduce((sum, item) => sum + item.credits, 0)) : 0
   const creditsLeft = Math.max(report.open, total)
   let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
@@ -215,7 +229,7 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
     let last: { course: Course, reached: Reached } | undefined
     for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
       last = way
-      filled += Math.max(way.course.creditsMax, NOMINAL) * way.course.repeatLimit
+      filled += mostFrom(way.course, line)
       if (filled >= line.open) break
     }
     const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
@@ -232,10 +246,6 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
     term: { code: term.code, name: term.name }, at, decidedBy: byChain ? 'chain' : 'load', chain: byChain ? longest.chain : [],
     waitsFor: byChain ? reach.of(longest.chain[0]!).why : null, creditsLeft,
   }
-}
-
-function creditsOf(report: ProgramReport, { items }: Pick<ReachInput, 'items'>): Credits {
-  return items.filter(item => report.couldCount[item.id]).reduce((sum, item) => sum + item.credits, 0)
 }
 
 function lastRegistered(items: readonly CourseItem[], reach: Reach): number {

@@ -1,11 +1,11 @@
-import { termOrder } from '../catalog/terms'
+import { linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
-import { type GradeScale, meetsGrade } from '../grades/scale'
-import { creditFamily, type RepeatPolicy, standingAttempts } from '../record/attempts'
+import type { GradeScale } from '../grades/scale'
+import { byFirmness, type CreditReading, readCredit, type RepeatPolicy, TIERS } from '../record/attempts'
 import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
 import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
-import { compile, type CompileContext, type CompiledLine, fitsLine, needOf, withItems } from './compile'
+import { compile, type CompileContext, type CompiledLine, fitsLine, partsOf, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
 import {
   type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
@@ -36,6 +36,10 @@ export interface LineReport {
   needed: Credits
   /** Credits left open when everything planned is passed. */
   open: Credits
+  /** Credits of what is needed that are filled, by how firmly. */
+  filled: Filled
+  /** Credits that one missing course stands for; 0 where the line counts credits alone. */
+  unit: Credits
   uses: Use[]
   /** For a line that lists every course it needs: those nobody fills yet. */
   unfilled: CourseCode[]
@@ -44,6 +48,9 @@ export interface LineReport {
   overlay: boolean
   exceptions: RequirementException[]
 }
+
+/** Credits of a need filled by completed courses, by those under way, and by what is registered, picked or planned. */
+export interface Filled { met: Credits, underWay: Credits, covered: Credits }
 
 /** A line, or a group of them with the rule that joins them, as the tree prints it. */
 export type ReportNode = { kind: 'line', line: LineReport } | GroupReport
@@ -89,6 +96,8 @@ export interface ProgramReport {
   open: Credits
   /** Items that no line uses. */
   unused: CourseItem[]
+  /** Items whose credits count towards the total, each credit once. */
+  earning: CourseItem[]
   /** Credits of courses in use beyond what their lines ask; they count towards the total only. */
   beyond: Credits
   /** For each item id the lines it could count for. */
@@ -123,8 +132,6 @@ export interface ReportInput {
   nodeLimit?: number
 }
 
-export const TIERS = { 'completed': 0, 'under way': 1, 'registered': 2, 'picked': 3, 'planned': 3 } as const
-
 /** Everything the report's parts look at: the compiled lines, the items that can count, and the uses found. */
 interface Reading extends CompileContext {
   compiled: CompiledLine[]
@@ -136,12 +143,14 @@ interface Reading extends CompileContext {
 
 /** Reads a program against record and plan: what every line needs, what fills it, and what is open. */
 export function readProgram(input: ReportInput): ProgramReport {
-  const { program, courses, scale } = input
+  const { program, scale } = input
+  const courses = linked(input.courses)
   const exceptions = (input.exceptions ?? []).filter(exception => exception.program === program.code)
   const context: CompileContext = { courses, scale, exceptions }
   const { compiled, tree } = compile(program, context)
   const fitsOf = (item: CourseItem) => compiled.flatMap((target, l) => fitsLine(item, target, context) ? [l] : [])
-  const { items, idle } = settleRepeats(countedItems(input), courses, fitsOf)
+  const candidates = findCandidateItems(readCredit(input.items, { ...input, courses }), courses, fitsOf)
+  const { items, idle } = candidates
   const fits = items.map(item => idle.has(item.id) ? [] : fitsOf(item))
   const allocated = items.map((item, i): AllocationItem => {
     const lineId = (l: number) => compiled[l]!.line.id
@@ -153,19 +162,24 @@ export function readProgram(input: ReportInput): ProgramReport {
       ...(pinned === undefined ? {} : { pinned }), ...(forced ? { must: true } : {}),
     }
   })
-  const limits = (input.shared ?? []).map(({ itemIds, courses, credits }): AllocationLimit =>
-    ({ items: items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }) }))
+  const limits = [...(input.shared ?? []).map(({ itemIds, courses: most, credits }): AllocationLimit =>
+    ({ items: items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), ...(most === undefined ? {} : { courses: most }), ...(credits === undefined ? {} : { credits }) })),
+  ...candidates.exclusive.map((pair): AllocationLimit => ({ items: items.flatMap((item, i) => pair.includes(item) ? [i] : []), courses: 1 }))]
   const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
   const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) })
-  const reading: Reading = { ...context, compiled, needs, items, allocated, uses }
+  // What is told goes by what each item is, also where a use was asked about.
+  const reading: Reading = { ...context, compiled, needs, items, allocated: allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] })), uses }
+  const used = items.filter((_, i) => uses[i]! >= 0)
+  const earning = earningOf(candidates, used)
   const areas = program.areas.map(area => reportArea(area, reading))
-  const overlays = program.overlays.map(line => reportOverlay(line, reading))
+  const overlays = program.overlays.map(line => reportOverlay(line, reading, earning))
   return {
     code: program.code, title: program.title, kind: program.kind, catalogYear: program.catalogYear, totalCredits: program.totalCredits,
-    areas, overlays, proved, ...sumUp(areas), ...unusedOf(reading, overlays),
-    rules: readRules(program, { all: input.items, counted: items.filter(item => !idle.has(item.id)), used: items.filter((_, i) => uses[i]! >= 0), courses, scale, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
+    areas, overlays, proved, ...sumUp(areas), ...unusedOf(reading, overlays), earning,
+    rules: readRules(program, { all: input.items, earning, used, compiled, context, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
     couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
-      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)), ...program.overlays.filter(line => fitsLine(item, { line, single: null }, context)).map(line => line.id),
+      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
+      ...program.overlays.filter(line => !idle.has(item.id) && partsOf(line, [], courses).some(part => fitsLine(item, part, context))).map(line => line.id),
     ]])),
     notShared: keptOut(input.shared ?? [], items, uses, fits),
     brokenPins: brokenPins(input.pins ?? {}, reading, fits),
@@ -174,12 +188,11 @@ export function readProgram(input: ReportInput): ProgramReport {
 
 function sumUp(areas: readonly AreaReport[]) {
   const active = areas.flatMap(area => area.lines).filter(line => !line.setAside)
-  const filled = (states: CourseItem['state'][]) => active.reduce((sum, line) => sum + filledBy(line, states), 0)
-  const met = filled(['completed'])
-  const underWay = filled(['completed', 'under way']) - met
-  const covered = active.reduce((sum, line) => sum + line.needed - line.open, 0) - met - underWay
-  const beyond = active.reduce((sum, line) => sum + Math.max(0, line.uses.reduce((credits, use) => credits + use.credits, 0) - line.needed), 0)
-  return { met, underWay, covered, beyond, open: active.reduce((sum, line) => sum + line.open, 0) }
+  const sum = (pick: (line: LineReport) => Credits) => active.reduce((total, line) => total + pick(line), 0)
+  return {
+    met: sum(line => line.filled.met), underWay: sum(line => line.filled.underWay), covered: sum(line => line.filled.covered), open: sum(line => line.open),
+    beyond: sum(line => Math.max(0, line.uses.reduce((credits, use) => credits + use.credits, 0) - line.needed)),
+  }
 }
 
 function unusedOf({ items, uses }: Reading, overlays: readonly LineReport[]) {
@@ -187,43 +200,50 @@ function unusedOf({ items, uses }: Reading, overlays: readonly LineReport[]) {
   return { unused: items.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)) }
 }
 
-/** Items that can count at all, in an order that does not depend on the order they came in. */
-export function countedItems({ items, courses, scale, repeatPolicy }: Pick<ReportInput, 'items' | 'courses' | 'scale' | 'repeatPolicy'>): CourseItem[] {
-  const standing = new Set(standingAttempts(items, courses, scale, repeatPolicy).standing.map(item => item.id))
-  const when = (item: CourseItem) => item.term ? termOrder(item.term) : 0
-  return items
-    .filter(item => item.state !== 'completed' || (standing.has(item.id) && meetsGrade(scale, item.grade, undefined)))
-    .sort((a, b) => TIERS[a.state] - TIERS[b.state] || when(a) - when(b) || a.course.localeCompare(b.course) || a.id.localeCompare(b.id))
+/** What the lines may use. */
+interface CandidateItems {
+  /** In an order that does not depend on the order they came in. */
+  items: CourseItem[]
+  /** Those of them that give no credit of their own, by id: they are told as unused. */
+  idle: ReadonlySet<string>
+  /** Passed courses of which only one can give credit, two by two; the first of each keeps it unless a line uses the other. */
+  exclusive: [CourseItem, CourseItem][]
 }
 
 /**
- * A course gives credit as often as it may be repeated, and no more. Of attempts beyond that, a repeat that a line asks for
- * (because the grade so far is too low there) takes the place of the earlier attempt; any other counts for nothing.
+ * What gives credit may be used; so may a passed course that another one excludes, in its place. A repeat that a line asks for,
+ * because the grade so far is too low there, takes the place of the earlier attempt; any other repeat counts for nothing.
  */
-function settleRepeats(items: readonly CourseItem[], courses: ReadonlyMap<string, Course>, fitsOf: (item: CourseItem) => number[]): { items: CourseItem[], idle: ReadonlySet<string> } {
-  const families = new Map<string, CourseItem[]>()
-  const replaced = new Set<string>()
-  const idle = new Set<string>()
-  for (const item of items) {
-    const family = creditFamily(item.course, courses)
-    const standing = families.get(family) ?? []
-    families.set(family, standing)
-    if (standing.length < (courses.get(item.course)?.repeatLimit ?? 1)) {
-      standing.push(item)
-      continue
-    }
+function findCandidateItems({ earning, rivals, idle }: CreditReading, courses: ReadonlyMap<string, Course>, fitsOf: (item: CourseItem) => number[]): CandidateItems {
+  const improved = new Set<CourseItem>()
+  const without = new Set<string>()
+  for (const item of idle) {
+    const same = sameCourse(item.course, courses)
     const mine = fitsOf(item)
-    const weak = standing.find((earlier) => {
+    const weak = earning.find((earlier) => {
+      if (!same.includes(earlier.course) || earlier.state !== 'completed' || improved.has(earlier)) return false
       const now = fitsOf(earlier)
-      return earlier.state === 'completed' && fitsOf({ ...earlier, state: 'planned' }).some(l => !now.includes(l) && mine.includes(l))
+      return fitsOf({ ...earlier, state: 'planned' }).some(l => !now.includes(l) && mine.includes(l))
     })
-    if (weak) {
-      replaced.add(weak.id)
-      standing.splice(standing.indexOf(weak), 1, item)
-    }
-    else idle.add(item.id)
+    if (weak) improved.add(weak)
+    else without.add(item.id)
   }
-  return { items: items.filter(item => !replaced.has(item.id)), idle }
+  const passed = [...earning.filter(item => item.state === 'completed' && !improved.has(item)), ...rivals]
+  const exclusive = rivals.flatMap((rival, r) => passed.slice(0, passed.length - rivals.length + r)
+    .filter(other => courses.get(rival.course)?.exclusions.includes(other.course)).map((other): [CourseItem, CourseItem] => [other, rival]))
+  return { items: [...earning.filter(item => !improved.has(item)), ...rivals, ...idle].sort(byFirmness), idle: without, exclusive }
+}
+
+/** Items whose credits count: what earns, and of passed courses that exclude each other the one that a line uses. */
+function earningOf({ items, idle, exclusive }: CandidateItems, used: readonly CourseItem[]): CourseItem[] {
+  const out = new Set<CourseItem>()
+  const rivals = new Set(exclusive.map(([, rival]) => rival))
+  for (const rival of rivals) {
+    const holders = exclusive.filter(([, other]) => other === rival).map(([holder]) => holder)
+    if (used.includes(rival)) holders.forEach(holder => out.add(holder))
+    else out.add(rival)
+  }
+  return items.filter(item => !idle.has(item.id) && !out.has(item))
 }
 
 function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[], fits: readonly number[][]): ProgramReport['notShared'] {
@@ -256,13 +276,14 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
   // What is told is in the course's own credits, whatever the line weighs in the allocation.
   const told = (l: number) => ({ ...reading.needs[l]!, unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit })
   const open = parts.map(({ l, used }) => lineOpenByTier(told(l), used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+  const needed = parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0)
   const unfilled = parts.filter(({ target, used }) => target.single && used.length === 0).map(({ target }) => target.single!)
   const used = parts.flatMap(part => part.used.map(({ course }) => course))
   const mine = reading.exceptions.filter(exception => exception.line === line.id)
   return {
     id: line.id, areaId, title: line.title, rule: line, filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
-    needed: parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0),
-    open: open[3]!, state: stateOf(open),
+    needed,
+    unit: Math.max(0, ...parts.map(({ l }) => told(l).unit)), open: open[3]!, state: stateOf(open), filled: { met: needed - open[0]!, underWay: open[0]! - open[1]!, covered: open[1]! - open[3]! },
     lacking: lackingOf(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
     uses: used.map(item => ({ item, credits: item.credits, substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) })),
     unfilled: unfilled.filter(code => reading.courses.has(code)), setAside, overlay: false, exceptions: mine,
@@ -301,7 +322,7 @@ function reportArea(area: Program['areas'][number], reading: Reading): AreaRepor
   return {
     id: area.id, title: area.title, hue: area.hue, lines, nodes,
     state: order[Math.max(0, ...active.map(line => order.indexOf(line.state)))]!,
-    needed: sum(line => line.needed), open: sum(line => line.open), met: sum(line => filledBy(line, ['completed'])),
+    needed: sum(line => line.needed), open: sum(line => line.open), met: sum(line => line.filled.met),
   }
 }
 
@@ -320,23 +341,18 @@ function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Readi
 }
 
 /** An overlay takes the firmest courses first; every course may count there besides its use in the base tree. */
-function reportOverlay(line: CourseLine, base: Reading): LineReport {
-  const waived = base.exceptions.some(exception => exception.kind === 'waiver' && exception.line === line.id)
-  const target: CompiledLine = { line, areaId: 'overlay', single: null, need: needOf(line) }
-  const fitting = base.items.filter(item => !waived && fitsLine(item, target, base))
-  const need = withItems(target, fitting, base.courses, () => true)
-  const allocated = fitting.map((item): AllocationItem => ({ tier: TIERS[item.state], credits: item.credits, fits: [0] }))
-  const { uses } = allocate(allocated, [need], { n: 1, of: [{ line: 0 }] })
-  return { ...reportLine(line, 'overlay', false, { ...base, compiled: waived ? [] : [target], needs: [need], items: fitting, allocated, uses }), overlay: true }
+function reportOverlay(line: CourseLine, base: Reading, earning: readonly CourseItem[]): LineReport {
+  const compiled = partsOf(line, base.exceptions, base.courses).map((part): CompiledLine => ({ ...part, areaId: 'overlay' }))
+  const fitsOf = (item: CourseItem) => compiled.flatMap((target, l) => fitsLine(item, target, base) ? [l] : [])
+  const items = earning.filter(item => fitsOf(item).length > 0)
+  const allocated = items.map((item): AllocationItem => ({ tier: TIERS[item.state], credits: item.credits, fits: fitsOf(item) }))
+  const needs = compiled.map((target, l) => withItems(target, items, base.courses, i => allocated[i]!.fits.includes(l)))
+  const { uses } = allocate(allocated, needs, { n: compiled.length, of: compiled.map((_, l) => ({ line: l })) })
+  return { ...reportLine(line, 'overlay', false, { ...base, compiled, needs, items, allocated, uses }), overlay: true }
 }
 
 function stateOf(openByTier: readonly number[]): LineState {
   if (openByTier[0] === 0) return 'met'
   if (openByTier[1] === 0) return 'under way'
   return openByTier[3] === 0 ? 'covered' : 'open'
-}
-
-function filledBy(line: LineReport, states: CourseItem['state'][]): Credits {
-  const credits = line.uses.filter(use => states.includes(use.item.state)).reduce((sum, use) => sum + use.credits, 0)
-  return Math.min(line.needed, credits)
 }

@@ -1,9 +1,11 @@
 import { matchesFilter } from '../catalog/filter'
-import type { Course, CourseItem, Credits } from '../catalog/types'
+import { sameCourse } from '../catalog/linked'
+import type { CourseItem, Credits } from '../catalog/types'
 import { gpa } from '../grades/gpa'
 import type { GradeScale } from '../grades/scale'
-import { type RepeatPolicy, standingAttempts } from '../record/attempts'
-import type { LineState, Program, ProgramRule } from './types'
+import { averagedAttempts, type RecordRules, type RepeatPolicy } from '../record/attempts'
+import { acceptsCourse, type CompileContext, type CompiledLine, gradeSuffices } from './compile'
+import type { CourseLine, LineState, Program, ProgramRule } from './types'
 
 /** A rule about the whole program, read: what it asks, what there is, and whether it can still be reached. */
 export interface RuleReport {
@@ -20,10 +22,12 @@ export type RuleReading
     /** `words` are the program's own. */
     | { kind: 'milestone', words: string }
 
-/** What the credits still to come can do for an average that is too low; null when there are none, or it is met. */
+/** What the credits still to come can do for an average that is too low; null when it is met, or has no grade yet. */
 export type GpaOutlook
-  /** This average over these credits gets there, in hundredths of a point. */
+  /** This average over these credits gets there, in hundredths of a point; what they repeat is taken out by the policy. */
   = | { code: 'needs average', average: number, credits: Credits }
+    /** Nothing that counts in it is to come. */
+    | { code: 'nothing ahead' }
     /** Not even the highest grade in all that is planned; more courses could be added. */
     | { code: 'too little planned', credits: Credits }
     /** Not even the highest grade in all that is left of the program. */
@@ -35,12 +39,13 @@ export const isOutOfReach = ({ reading }: RuleReport): boolean => reading.kind =
 export interface RuleFacts {
   /** All items, failed and replaced attempts as well: some count in the GPA. */
   all: readonly CourseItem[]
-  /** Items that can give credit. */
-  counted: readonly CourseItem[]
+  /** Items whose credits count, each credit once. */
+  earning: readonly CourseItem[]
   /** Items that the base tree uses. */
   used: readonly CourseItem[]
-  courses: ReadonlyMap<string, Course>
-  scale: GradeScale
+  /** The lines of the base tree. */
+  compiled: readonly CompiledLine[]
+  context: CompileContext
   repeatPolicy: RepeatPolicy
   milestones: readonly string[]
 }
@@ -52,12 +57,14 @@ const topGrade = (scale: GradeScale) => Math.max(...Object.values(scale).map(gra
 export function readRules(program: Program, facts: RuleFacts): RuleReport[] {
   const total: ProgramRule = { kind: 'credits', id: 'total', title: '', credits: program.totalCredits }
   // A minor or certificate has no total of its own beyond what its lines ask.
-  const own = program.kind === 'major' || program.kind === 'institution' ? [readCredits(total, facts, 'total')] : []
+  const own = hasTotal(program) ? [readCredits(total, facts, 'total')] : []
   return [...own, ...program.rules.map(rule => rule.kind === 'gpa' ? readGpa(rule, program, facts) : rule.kind === 'credits' ? readCredits(rule, facts) : readMilestone(rule, facts))]
 }
 
-function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { counted, courses }: RuleFacts, kind: 'credits' | 'total' = 'credits'): RuleReport {
-  const mine = counted.filter((item) => {
+const hasTotal = ({ kind }: Program) => kind === 'major' || kind === 'institution'
+
+function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { earning, context: { courses } }: RuleFacts, kind: 'credits' | 'total' = 'credits'): RuleReport {
+  const mine = earning.filter((item) => {
     const course = courses.get(item.course)
     return course !== undefined && (!rule.here || item.source === 'here') && (!rule.filter || matchesFilter(course, rule.filter))
   })
@@ -73,35 +80,65 @@ function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { counted,
 }
 
 function readGpa(rule: Extract<ProgramRule, { kind: 'gpa' }>, program: Program, facts: RuleFacts): RuleReport {
-  const usedIds = new Set(facts.used.map(item => item.id))
-  const usedCourses = new Set(facts.used.map(item => item.course))
-  const inScope = (item: CourseItem) => {
-    const course = facts.courses.get(item.course)
-    if (rule.scope === 'overall') return true
-    // A failed attempt at a course that the program uses, or would use, is part of the program's average.
-    if (rule.scope === 'program') return usedIds.has(item.id) || usedCourses.has(item.course)
-    return course !== undefined && matchesFilter(course, rule.scope)
+  const { context: { courses, scale } } = facts
+  const rules: RecordRules = { courses, scale, repeatPolicy: facts.repeatPolicy }
+  const inScope = scopeOf(rule, facts)
+  const mine = facts.all.filter(inScope)
+  const now = gpa(averagedAttempts(mine, rules), scale)
+  const report = (state: LineState, outlook: GpaOutlook | null): RuleReport =>
+    ({ id: rule.id, title: rule.title, state, reading: { kind: 'gpa', now: now.value, asked: rule.minimum, outlook } })
+  if (now.value === null) return report('open', null)
+  if (now.value >= rule.minimum) return report('met', null)
+  const intended = mine.filter(item => item.state !== 'completed')
+  // Beyond the plan there is room up to the program's total; a narrower scope, or a program without a total, has no room that could be counted.
+  const counted = facts.earning.reduce((sum, item) => sum + item.credits, 0)
+  const endless = rule.scope !== 'overall' || !hasTotal(program)
+  const room = endless ? 0 : Math.max(0, program.totalCredits - counted)
+  const credits = intended.reduce((sum, item) => sum + item.credits, 0) + room
+  if (credits === 0) return report('open', { code: 'nothing ahead' })
+  const top = topGrade(scale)
+  /** The average when everything to come is graded so; a repeat takes out what it replaces. */
+  const withAll = (points: number): number => {
+    const graded: GradeScale = { ...scale, [TO_COME]: { points, inGpa: true, earns: true, standsFor: points } }
+    const done = mine.map((item): CourseItem => item.state === 'completed' ? item : { ...item, state: 'completed', grade: TO_COME, source: 'here' })
+    const after = gpa(averagedAttempts(done, { ...rules, scale: graded }), graded)
+    return Math.floor((after.points + room * points) / (after.attempted + room))
   }
-  const { standing } = standingAttempts(facts.all.filter(inScope), facts.courses, facts.scale, facts.repeatPolicy)
-  const now = gpa(standing, facts.scale)
-  const counted = facts.counted.reduce((sum, item) => sum + item.credits, 0)
-  const intended = facts.counted.filter(item => item.state !== 'completed' && inScope(item)).reduce((sum, item) => sum + item.credits, 0)
-  // Beyond the plan there is room up to the program's total; a narrower scope has no such room of its own.
-  const ahead = intended + (rule.scope === 'overall' ? Math.max(0, program.totalCredits - counted) : 0)
-  const met = now.value !== null && now.value >= rule.minimum
-  if (now.value === null) return { id: rule.id, title: rule.title, state: 'open', reading: { kind: 'gpa', now: null, asked: rule.minimum, outlook: null } }
-  const lacking = rule.minimum * (now.attempted + ahead) - now.points
-  const average = ahead > 0 ? Math.ceil(lacking / ahead) : Infinity
-  const tooHigh = average > topGrade(facts.scale)
-  const beyondReach = !met && rule.scope === 'overall' && tooHigh
-  // Outside the overall average more courses can always be added to the plan: what is planned may not be enough, yet nothing is lost.
-  const outlook: GpaOutlook | null = met
-    ? null
-    : beyondReach
-      ? { code: 'out of reach', top: topGrade(facts.scale), credits: ahead }
-      : ahead === 0 ? null : tooHigh ? { code: 'too little planned', credits: ahead } : { code: 'needs average', average, credits: ahead }
-  return { id: rule.id, title: rule.title, state: met ? 'met' : 'open', reading: { kind: 'gpa', now: now.value, asked: rule.minimum, outlook } }
+  if (withAll(top) < rule.minimum) return report('open', endless ? { code: 'too little planned', credits } : { code: 'out of reach', top, credits })
+  let [average, over] = [top, -1]
+  while (average - over > 1) {
+    const middle = Math.floor((average + over) / 2)
+    if (withAll(middle) >= rule.minimum) average = middle
+    else over = middle
+  }
+  return report('open', { code: 'needs average', average, credits })
 }
+
+/** A grade that stands for whatever will be given. */
+const TO_COME = 'to come'
+
+/** Which attempts and intentions an average is over. */
+function scopeOf(rule: Extract<ProgramRule, { kind: 'gpa' }>, { used, compiled, context }: RuleFacts): (item: CourseItem) => boolean {
+  const { scope } = rule
+  if (scope === 'overall') return () => true
+  if (scope !== 'program') {
+    return (item) => {
+      const course = context.courses.get(item.course)
+      return course !== undefined && matchesFilter(course, scope)
+    }
+  }
+  const usedIds = new Set(used.map(item => item.id))
+  const usedCourses = new Set(used.flatMap(item => sameCourse(item.course, context.courses)))
+  // An attempt that a line names and that was not good enough for it is part of the program's average, whether it is repeated or not.
+  const failedFor = (item: CourseItem) => item.state === 'completed' && compiled.some((target) => {
+    const course = context.courses.get(item.course)
+    return course && namesCourses(target.line) && acceptsCourse(course, target, context) && !gradeSuffices(item, target.line, context.scale)
+  })
+  return item => usedIds.has(item.id) || usedCourses.has(item.course) || failedFor(item)
+}
+
+/** A line that says which courses it wants, and is not for free electives. */
+const namesCourses = ({ filter: { list, subjects, attributes } }: CourseLine) => Boolean(list ?? subjects ?? attributes)
 
 function readMilestone(rule: Extract<ProgramRule, { kind: 'milestone' }>, { milestones }: RuleFacts): RuleReport {
   const done = milestones.includes(rule.id)

@@ -80,7 +80,10 @@ export const linesOfProgram = (program: Program) => [...program.areas.flatMap(li
 
 export type LineState = 'met' | 'under way' | 'covered' | 'open'
 
+/** The courses that a line names, without those it excepts. */
+export const listedCourses = ({ filter }: Pick<CourseLine, 'filter'>): CourseCode[] => (filter.list ?? []).filter(code => !filter.except?.includes(code))
+
 /** True for a line whose rule is "all of these courses". */
 export function needsEveryListed(line: CourseLine): boolean {
-  return line.filter.list !== undefined && line.credits === undefined && line.courses === line.filter.list.length && !line.caps && !line.subjects
+  return line.filter.list !== undefined && line.credits === undefined && line.courses === listedCourses(line).length && !line.caps && !line.subjects
 }

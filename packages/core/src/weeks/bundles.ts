@@ -36,10 +36,18 @@ export type TermCalendar = Pick<Term, 'noClass' | 'movedDays'>
 
 /** Real dates of all the parts of a bundle, exams included. */
 export function occurrencesOf(sections: readonly Section[], term: TermCalendar): Occurrence[] {
-  return sections.flatMap(section => [
-    ...expandSection(section, term),
-    ...section.exam ? [{ ...section.exam, site: section.meetings[0]?.site ?? '' }] : [],
-  ])
+  return sections.flatMap(section => occurrencesOfSection(section, term))
+}
+
+const expanded = new WeakMap<Section, { term: TermCalendar, dates: Occurrence[] }>()
+
+/** A section's dates are the same whatever it is held against: remembered with the section. */
+function occurrencesOfSection(section: Section, term: TermCalendar): Occurrence[] {
+  const before = expanded.get(section)
+  if (before?.term === term) return before.dates
+  const dates = [...expandSection(section, term), ...section.exam ? [{ ...section.exam, site: section.meetings[0]?.site ?? '' }] : []]
+  expanded.set(section, { term, dates })
+  return dates
 }
 
 /** The first clash between two choices of sections on their real dates. */
@@ -50,4 +58,15 @@ export function clashBetween(a: readonly Section[], b: readonly Section[], term:
 /** Minutes of class a week in the typical week of a bundle. */
 export function weeklyMinutes(sections: readonly Section[]): number {
   return sections.reduce((sum, section) => sum + section.meetings.reduce((m, meeting) => m + meeting.days.length * (meeting.end - meeting.start), 0), 0)
+}
+
+/** The first clash between two parts of one choice of sections: a lab that overlaps its own lecture. */
+export function clashWithin(sections: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): { parts: [Part, Part], clash: Clash } | null {
+  for (const [i, section] of sections.entries()) {
+    for (const other of sections.slice(i + 1)) {
+      const clash = clashBetween([section], [other], term, travel)
+      if (clash) return { parts: [section.part, other.part], clash }
+    }
+  }
+  return null
 }

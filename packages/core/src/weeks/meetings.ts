@@ -11,6 +11,9 @@ export interface Occurrence {
 
 export const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
 const DAY_MS = 86_400_000
+const DAY_MINUTES = 1440
+/** No class is longer than a day and a half. */
+const MOST_MINUTES = 2160
 
 const dayNumber = (date: LocalDate) => Date.parse(`${date}T00:00:00Z`) / DAY_MS
 const dateOf = (day: number): LocalDate => new Date(day * DAY_MS).toISOString().slice(0, 10)
@@ -58,6 +61,7 @@ export function fromInstant(instant: Instant, zone: string): { date: LocalDate, 
 }
 
 export interface Clash {
+  /** The first date on which the two meet: that on which the later of them begins. */
   date: LocalDate
   /** `overlap`: both at the same time; `travel`: not enough time between two sites. */
   kind: 'overlap' | 'travel'
@@ -65,22 +69,43 @@ export interface Clash {
   shortBy: number
 }
 
+/** An occurrence on one line of minutes, so that what ends after midnight runs into the next day. */
+interface Span { from: number, to: number, site: string, date: LocalDate }
+
+/** A class that ends at or before the minute it starts at ends on the next day, like one that ends after minute 1440. */
+const spanOf = ({ date, start, end, site }: Occurrence): Span => {
+  const day = dayNumber(date) * DAY_MINUTES
+  return { from: day + start, to: day + (end <= start ? end + DAY_MINUTES : end), site, date }
+}
+
 /**
- * The first clash between two lists of occurrences, or null.
+ * The first clash in time between two lists of occurrences, or null.
  * Classes that touch (one ends as the other begins) do not clash at one site.
  */
 export function findClash(a: readonly Occurrence[], b: readonly Occurrence[], travel: readonly TravelTime[]): Clash | null {
-  const byDate = new Map<LocalDate, Occurrence[]>()
-  for (const occurrence of b) byDate.set(occurrence.date, [...byDate.get(occurrence.date) ?? [], occurrence])
-  for (const mine of a) {
-    for (const other of byDate.get(mine.date) ?? []) {
-      if (mine.start < other.end && other.start < mine.end) return { date: mine.date, kind: 'overlap', shortBy: 0 }
-      const gap = Math.max(mine.start, other.start) - Math.min(mine.end, other.end)
-      const needed = travelMinutes(mine.site, other.site, travel)
-      if (gap < needed) return { date: mine.date, kind: 'travel', shortBy: needed - gap }
+  const [mine, theirs] = [a, b].map(list => list.map(spanOf).sort((x, y) => x.from - y.from || x.to - y.to)) as [Span[], Span[]]
+  const longestWay = travel.reduce((most, way) => Math.max(most, way.minutes), 0)
+  let first: { at: number, clash: Clash } | null = null
+  let begin = 0
+  for (const one of mine) {
+    if (first && one.from > first.at) break
+    // What ended long before this one began ended before all that follows.
+    while (begin < theirs.length && theirs[begin]!.from + MOST_MINUTES + longestWay < one.from) begin++
+    for (let i = begin; i < theirs.length && theirs[i]!.from < one.to + longestWay; i++) {
+      const found = clashOf(one, theirs[i]!, travel)
+      const at = Math.max(one.from, theirs[i]!.from)
+      if (found && (!first || at < first.at)) first = { at, clash: found }
     }
   }
-  return null
+  return first?.clash ?? null
+}
+
+function clashOf(one: Span, other: Span, travel: readonly TravelTime[]): Clash | null {
+  const later = one.from > other.from ? one : other
+  if (one.from < other.to && other.from < one.to) return { date: later.date, kind: 'overlap', shortBy: 0 }
+  const gap = later.from - Math.min(one.to, other.to)
+  const needed = travelMinutes(one.site, other.site, travel)
+  return gap < needed ? { date: later.date, kind: 'travel', shortBy: needed - gap } : null
 }
 
 /** Minutes from one site to another, the same both ways; 0 where none is given (online, or the same site). */

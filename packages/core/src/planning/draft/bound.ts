@@ -1,12 +1,13 @@
 import { matchesFilter } from '../../catalog/filter'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { evaluate } from '../../prerequisites/evaluate'
-import { ruleOf } from '../../prerequisites/rule-of'
+import { readCourseRules } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
+import { factsOf } from '../../record/facts'
 import { earliestFinish } from '../../requirements/reach'
 import type { ProgramReport } from '../../requirements/report'
-import type { CourseLine, Program } from '../../requirements/types'
+import { type CourseLine, needsEveryListed, type Program } from '../../requirements/types'
 import { readPrograms } from '../standing'
+import { programsOf } from '../student-file'
 import { certainLines, leastCredits } from './choose'
 import { couldEndIn, earliestSlots, finishBound } from './finish-bound'
 import { problemOf, reachedSlot, type Setting, slotsFor } from './setting'
@@ -37,23 +38,23 @@ export class FinishBounds {
 
   constructor(private readonly setting: Setting) {
     const { catalog, file, facts, entries, firm } = setting
-    this.programs = file.programs.flatMap(code => catalog.programs.find(program => program.code === code) ?? [])
+    this.programs = programsOf(file, catalog)
     this.items = [...firm, ...entries.map(entry => plannedItem(entry.course, entry.term, entry.credits))]
     this.reports = readPrograms(this.programs, this.items, file, catalog).reports
-    const free = (file.exceptions ?? []).length > 0 || (file.placeholders ?? []).length > 0
+    const free = file.exceptions.length > 0 || file.placeholders.length > 0
     this.certain = this.settle(new Set(this.namedCourses()), new Set()) ?? new Set()
-    const asksNumber = (line: CourseLine) => line.courses && !line.credits && line.filter.list?.length !== line.courses
+    const asksNumber = (line: CourseLine) => line.courses && !line.credits && !needsEveryListed(line) && line.filter.list?.length !== line.courses
     const most = free ? undefined : [...this.programs].sort((a, b) => askedFor(b) - askedFor(a))[0]
     function askedFor(program: Program) {
       return certainLines(program).filter(asksNumber).reduce((sum, line) => sum + line.courses!, 0)
     }
     this.lines = most ? certainLines(most).filter(asksNumber) : []
-    this.usedUp = new Set(most ? certainLines(most).flatMap(line => namesAll(line) ? line.filter.list!.filter(code => !this.isReplaceable(code) && facts.courses.get(code)?.repeatLimit === 1) : []) : [])
+    this.usedUp = new Set(most ? certainLines(most).flatMap(line => needsEveryListed(line) ? line.filter.list!.filter(code => !this.isReplaceable(code) && facts.courses.get(code)?.repeatLimit === 1) : []) : [])
     this.lacking = Math.max(0, ...this.programs.map((program, p) => {
-      const counted = this.items.filter(item => this.reports[p]!.couldCount[item.id] !== undefined).reduce((sum, item) => sum + item.credits, 0)
+      const counted = this.reports[p]!.earning.reduce((sum, item) => sum + item.credits, 0)
       const total = this.reports[p]!.rules.some(rule => rule.reading.kind === 'total') ? program.totalCredits - counted : 0
       return Math.max(total, free ? 0 : leastCredits(program, facts.courses) - counted)
-    })) - (file.placeholders ?? []).reduce((sum, one) => sum + one.credits, 0)
+    })) - file.placeholders.reduce((sum, one) => sum + one.credits, 0)
     this.chain = this.longestChain(free)
   }
 
@@ -87,7 +88,7 @@ export class FinishBounds {
 
   /** What lines without alternative name and nothing fills yet. */
   private namedCourses(): string[] {
-    const exempt = new Set((this.setting.file.exceptions ?? []).map(exception => `${exception.program}/${exception.line}`))
+    const exempt = new Set(this.setting.file.exceptions.map(exception => `${exception.program}/${exception.line}`))
     return this.programs.flatMap((program, p) => {
       const sure = new Set(certainLines(program).filter(line => !exempt.has(`${program.code}/${line.id}`)).map(line => line.id))
       return this.reports[p]!.areas.flatMap(area => area.lines).filter(line => sure.has(line.id) && !line.setAside).flatMap(line => line.unfilled.filter(code => this.isOwnWay(code)))
@@ -96,7 +97,7 @@ export class FinishBounds {
 
   private isReplaceable(code: string): boolean {
     const { courses } = this.setting.facts
-    return (courses.get(code)?.equivalents.length ?? 0) > 0 || [...courses.values()].some(course => course.equivalents.includes(code))
+    return (courses.get(code)?.equivalents.length ?? 0) > 0
   }
 
   /** Nothing else stands for it, it is not there, and it can be placed. */
@@ -107,9 +108,9 @@ export class FinishBounds {
   /** The smallest ways to make a course possible, as sets of courses; null when its rules hold already. */
   private waysInto(code: string, required: ReadonlySet<string>, excluded: ReadonlySet<string>): string[][] | null {
     const { file, facts } = this.setting
-    if (file.permissions.includes(code)) return null
     const items = [...this.items, ...[...required].map(one => plannedItem(one, '9997SP', 0))]
-    const found = evaluate(ruleOf(facts.courses.get(code)?.prerequisite ?? ''), '9998FA', { items, programs: file.programs, placements: file.placements, permissions: file.permissions }, { courses: facts.courses, scale: facts.scale, course: code })
+    const course = facts.courses.get(code)
+    const found = course && readCourseRules(course, '9998FA', factsOf(file, items), facts).before
     if (!found || found.firmness !== 'unmet' || found.missing.length === 0) return null
     const ways = found.missing.map(coursesOf)
     // A rule of which some ways are not told, or one that asks for what is no course, settles nothing.
@@ -177,7 +178,7 @@ export class FinishBounds {
   }
 
   private problemWith(required: ReadonlySet<string>, excluded: ReadonlySet<string>): { problem: ScheduleProblem, more: Credits } {
-    const named = problemOf(this.setting, [...required], code => excluded.has(code) ? Infinity : reachedSlot(code, this.setting))
+    const named = problemOf(this.setting, [...required].map(code => ({ code, credits: this.setting.facts.courses.get(code)!.credits })), code => excluded.has(code) ? Infinity : reachedSlot(code, this.setting))
     const standIns = this.standIns(required, excluded)
     const placed = [...required].reduce((sum, code) => sum + this.setting.facts.courses.get(code)!.credits, 0) + creditsOf(standIns)
     return { problem: { ...named, tasks: [...named.tasks, ...standIns], waits: [...named.waits, ...standIns.map(() => NOW)] }, more: Math.max(0, this.lacking - placed) }
@@ -199,8 +200,6 @@ const MOST_WAYS = 8
 const plannedItem = (course: string, term: string, credits: Credits): CourseItem => ({ id: `${course} ${term}`, course, term, credits, grade: null, state: 'planned', source: 'here' })
 const creditsOf = (tasks: readonly Task[]) => tasks.reduce((sum, task) => sum + task.credits, 0)
 const coursesOf = (way: readonly Expression[]) => way.flatMap(one => one.kind === 'course' ? [one.course] : [])
-/** A line that asks for every course it lists. */
-const namesAll = (line: CourseLine) => line.filter.list !== undefined && line.credits === undefined && line.courses === line.filter.list.length && !line.caps && !line.subjects
 
 /**
  * Lines that cannot all be filled from what is there, when each course counts in one of them only: a largest matching by augmenting

@@ -1,168 +1,259 @@
 import { matchesFilter } from '../../catalog/filter'
+import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits } from '../../catalog/types'
-import { evaluate } from '../../prerequisites/evaluate'
+import { coursesIn, readCourseRules } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
-import { isTaken } from '../../record/repeats'
+import { factsOf } from '../../record/facts'
+import { lineRef, type LineRef } from '../../record/ids'
+import { excludedBy, takenAlready } from '../../record/repeats'
+import { poolOf } from '../../requirements/reach'
 import type { LineReport, ProgramReport } from '../../requirements/report'
 import type { CourseLine, Program, RequirementNode } from '../../requirements/types'
+import { lackingInTotal } from '../check-plan'
 import { readPrograms } from '../standing'
+import { programsOf } from '../student-file'
 import { reachedSlot, type Setting, slotsFor } from './setting'
+import type { ChosenCourse } from './types'
 
 /** How often what is open is read again; each round places a course for every line that lacks one. */
-const MOST_ROUNDS = 40
+const MOST_ROUNDS = 60
 /** Steps of the search for the best use, while choosing: a draft is read at full length before it is offered. */
 const QUICK = 25
 /** A term after all others: what is asked there is only whether a course comes at all. */
 const EVER = '9998FA'
 
-/** A line, or what a course of the plan needs first, for which nothing was found. */
-export type Unfound = { code: 'line', title: string, program: string } | { code: 'before', course: CourseCode }
+/** A line, a rule about the whole program, or what a course of the plan needs first, for which nothing was found. */
+export type Unfound = { code: 'line' | 'rule', title: string, program: string } | { code: 'before', course: CourseCode }
 
 export interface Choice {
-  /** Courses to place besides the plan's own. */
-  codes: string[]
+  /** Courses to place besides the plan's own; one that is taken several times stands several times. */
+  chosen: ChosenCourse[]
   /** What no course could be found for; empty when everything is covered. */
   lacking: Unfound[]
   /** Courses that had no alternative. */
   certain: ReadonlySet<string>
 }
 
+/** What courses are preferred, passed over, and taken in any case. */
+export interface Taste { suggested: boolean, banned?: ReadonlySet<string>, also?: readonly string[] }
+
 /**
- * Chooses courses for all that the plan leaves open, with what must come before them. Lines that name their courses are filled first;
- * among several, a course is preferred that carries an overlay or a line of another program as well, needs nothing else first,
- * can be had early, and stands in the suggested sequence. `banned` courses are passed over where something else is left; those in `also` are taken whatever they fill.
+ * Chooses courses for all that the plan leaves open, with what must come before them: lines, then rules on credits and levels, then the total.
+ * Lines that name their courses are filled first; among several, a course is preferred that carries an overlay, a rule or a line of another
+ * program as well, needs nothing else first, can be had early, and stands in the suggested sequence. A course whose credits vary is taken
+ * for as many as the line lacks, one that may be repeated as often as it gives credit.
  */
-export function chooseCourses(setting: Setting, taste: { suggested: boolean }, banned: ReadonlySet<string> = new Set(), also: readonly string[] = []): Choice {
-  const { catalog, file, facts } = setting
-  const programs = file.programs.flatMap(code => catalog.programs.find(program => program.code === code) ?? [])
-  const chosen: string[] = []
-  const certain = new Set<string>()
-  const inSequence = new Set(programs.flatMap(program => program.suggested.flatMap(step => step.courses)))
-  const items = (): CourseItem[] => [
-    ...setting.firm,
-    ...setting.entries.map((entry): CourseItem => ({ id: entry.id, course: entry.course, term: entry.term, credits: entry.credits, grade: null, state: 'planned', source: 'here' })),
-    ...chosen.map((code): CourseItem => ({ id: `draft ${code}`, course: code, term: facts.terms.at(-1)?.code ?? null, credits: catalog.courses.get(code)!.credits, grade: null, state: 'planned', source: 'here' })),
-  ]
-  const read = () => readPrograms(programs, items(), file, catalog, QUICK).reports
+export function chooseCourses(setting: Setting, taste: Taste): Choice {
+  const chooser = new Chooser(setting, taste)
+  return chooser.run()
+}
+
+class Chooser {
+  private readonly programs: Program[]
+  private readonly chosen: ChosenCourse[] = []
+  private readonly certain = new Set<string>()
+  private readonly inSequence: ReadonlySet<string>
+  private readonly lost = new Set<string>()
+
+  constructor(private readonly setting: Setting, private readonly taste: Taste) {
+    this.programs = programsOf(setting.file, setting.catalog)
+    this.inSequence = new Set(this.programs.flatMap(program => program.suggested.flatMap(step => step.courses)))
+  }
+
+  run(): Choice {
+    // What stands in the plan already may lack something that must come first.
+    const stuck = this.setting.entries.flatMap(({ course }): Unfound[] => {
+      const before = this.needed(course)
+      before?.forEach(code => this.add(code, true))
+      return before === null ? [{ code: 'before', course }] : []
+    })
+    for (const code of this.taste.also ?? []) if (this.isPossible(code)) this.add(code, false)
+    for (let round = 0; round < MOST_ROUNDS; round++) if (!this.fillOneRound(round)) break
+    this.dropIdle()
+    const reports = this.read()
+    const { placeholders } = this.setting.file
+    const lacking = reports.flatMap(report => [
+      ...openLines(report, placeholders).map((line): Unfound => ({ code: 'line', title: line.title, program: report.title })),
+      ...openRules(report, placeholders).map((rule): Unfound => ({ code: 'rule', title: rule.title, program: report.title })),
+    ])
+    return { chosen: [...this.chosen], lacking: [...stuck, ...lacking], certain: this.certain }
+  }
+
+  /** Reads what is open and chooses for it; false when nothing is left to do. */
+  private fillOneRound(round: number): boolean {
+    const { placeholders } = this.setting.file
+    const reports = this.read()
+    const open = reports.flatMap(report => openLines(report, placeholders).map(line => ({ line, report, ref: lineRef(report.code, line.id) })))
+      .filter(({ ref }) => !this.lost.has(ref))
+    const listed = open.filter(({ line }) => line.unfilled.length > 0)
+    const before = this.chosen.length
+    for (const one of listed) this.fillListed(one)
+    if (this.chosen.length > before) return true
+    const base = open.filter(({ line }) => !line.overlay)
+    const overlays = open.filter(({ line }) => line.overlay && line.unfilled.length === 0)
+    const choices = base.filter(({ line }) => line.unfilled.length === 0)
+    const lenders = choices.length > 0 ? [] : this.lendersTo(listed, round)
+    const wanted = choices.length > 0 ? choices : lenders.length > 0 ? lenders : overlays
+    if (wanted.length === 0 && listed.length > 0) return true
+    if (wanted.length === 0) return this.fillRules(reports)
+    for (const { line, report, ref } of wanted) {
+      const others = base.filter(one => one.report !== report).map(one => one.line)
+      const best = this.rank(this.pool(line), overlays.map(one => one.line), others, line.open).find(course => this.add(course.code, false, line.open))
+      if (!best) this.lost.add(ref)
+    }
+    return true
+  }
+
+  /** Courses that a line names one by one: each, or the equivalent that can be had soonest. */
+  private fillListed({ line, report, ref }: { line: LineReport, report: ProgramReport, ref: LineRef }) {
+    const asked = this.pointsOf(line.minGrade)
+    const sure = isSure(report, line, this.programs)
+    for (const same of poolOf(line, this.setting.facts.courses)) {
+      const items = this.items()
+      const taken = same.find(course => takenAlready(course, items, this.setting.facts, asked))
+      if (taken) continue
+      const ways = same.filter(course => this.isPossible(course.code)).sort((a, b) => reachedSlot(a.code, this.setting) - reachedSlot(b.code, this.setting))
+      if (!ways.some(course => this.add(course.code, sure && same.length === 1))) this.lost.add(ref)
+    }
+  }
+
+  /** Where another line uses a course that a line names: the other needs one more, and gives it up. */
+  private lendersTo(listed: readonly { line: LineReport, report: ProgramReport, ref: LineRef }[], round: number) {
+    return listed.flatMap(({ line, report, ref }) => {
+      const lender = report.areas.flatMap(area => area.lines).find(other => other.unfilled.length === 0 && other.uses.some(use => line.unfilled.includes(use.item.course)))
+      if (!lender || round > MOST_ROUNDS / 2) this.lost.add(ref)
+      return lender ? [{ line: lender, report, ref: lineRef(report.code, lender.id) }] : []
+    })
+  }
+
+  /** Rules on credits and levels, and the total, once all lines are filled: one course at a time. */
+  private fillRules(reports: readonly ProgramReport[]): boolean {
+    const { placeholders } = this.setting.file
+    for (const report of reports) {
+      const program = this.programs.find(candidate => candidate.code === report.code)!
+      for (const { id, lacking } of openRules(report, placeholders)) {
+        const ref = lineRef(report.code, `rule ${id}`)
+        if (this.lost.has(ref)) continue
+        const rule = program.rules.find(candidate => candidate.id === id)
+        const filter = rule?.kind === 'credits' ? rule.filter ?? {} : {}
+        const best = this.rank(this.pool({ filter, unfilled: [] }), [], [], lacking).find(course => this.add(course.code, false, lacking))
+        if (best) return true
+        this.lost.add(ref)
+      }
+    }
+    return false
+  }
+
+  private items(): CourseItem[] {
+    const { setting, chosen } = this
+    const last = setting.facts.terms.at(-1)?.code ?? null
+    return [
+      ...setting.firm,
+      ...setting.entries.map((entry): CourseItem => planned(entry.id, entry.course, entry.term, entry.credits)),
+      ...chosen.map(({ code, credits }, n): CourseItem => planned(`draft ${code} ${n}`, code, last, credits)),
+    ]
+  }
+
+  private read = () => readPrograms(this.programs, this.items(), this.setting.file, this.setting.catalog, QUICK).reports
 
   /** What else must be chosen for a course to be possible; null when that cannot be had. */
-  function needed(code: string, seen: readonly string[] = []): string[] | null {
+  private needed(code: string, seen: readonly string[] = []): string[] | null {
+    const { facts, file } = this.setting
     const course = facts.courses.get(code)
     if (!course || seen.includes(code)) return null
     const mine = [...seen, code]
     const more: string[] = []
-    for (const [rule, corequisite] of [[course.prerequisite, false], [course.corequisite, true]] as const) {
-      if (file.permissions.includes(code)) continue
-      const soFar = [...items(), ...more.map((other): CourseItem => ({ id: other, course: other, term: '9997SP', credits: 0, grade: null, state: 'planned', source: 'here' }))]
-      const found = evaluate(ruleOf(rule), EVER, { items: soFar, programs: file.programs, placements: file.placements, permissions: file.permissions }, { courses: catalog.courses, scale: catalog.scale, course: code, corequisite })
-      if (found?.firmness !== 'unmet') continue
-      const ways = found.missing.flatMap((set) => {
-        const codes = courseCodes(set)
-        const all = codes?.map(other => slotsFor(other, setting).length === 0 ? null : mine.includes(other) ? [] : needed(other, mine))
-        return codes && all && all.every(part => part !== null) ? [[...all.flat(), ...codes.filter(other => !mine.includes(other))]] : []
+    for (const which of ['before', 'beside'] as const) {
+      const soFar = [...this.items(), ...more.map(other => planned(other, other, '9997SP', 0))]
+      const rule = readCourseRules(course, EVER, factsOf(file, soFar), facts)[which]
+      if (rule?.firmness !== 'unmet') continue
+      const ways = rule.missing.flatMap((set) => {
+        const codes = courseCodes(set)?.map(one => this.soonestOf(one)) ?? null
+        const all = codes?.map(other => other === null ? null : mine.includes(other) ? [] : this.needed(other, mine))
+        return codes && all && all.every(part => part !== null) ? [[...all.flat(), ...codes.flatMap(other => other !== null && !mine.includes(other) ? [other] : [])]] : []
       })
-      const best = ways.sort((a, b) => a.length - b.length || lateness(a) - lateness(b))[0]
+      const best = ways.sort((a, b) => a.length - b.length || this.lateness(a) - this.lateness(b))[0]
       if (!best) return null
       more.push(...best.filter(other => !more.includes(other)))
     }
     return more
   }
-  const lateness = (codes: readonly string[]) => Math.max(-1, ...codes.map(code => reachedSlot(code, setting)))
-  const add = (code: string, isCertain: boolean): boolean => {
-    if (chosen.includes(code)) return true
-    const before = needed(code)
+
+  /** Of a course and its equivalents the one that can be had soonest; null when none can be placed. */
+  private soonestOf(code: string): string | null {
+    const ways = sameCourse(code, this.setting.facts.courses).filter(other => slotsFor(other, this.setting).length > 0)
+    return ways.sort((a, b) => reachedSlot(a, this.setting) - reachedSlot(b, this.setting))[0] ?? null
+  }
+
+  private lateness = (codes: readonly string[]) => Math.max(-1, ...codes.map(code => reachedSlot(code, this.setting)))
+
+  /** Takes a course, for as many credits as are wanted where they vary, and what it needs first; false when it cannot be had. */
+  private add(code: string, isCertain: boolean, wanted: Credits = 0): boolean {
+    const known = this.chosen.some(one => one.code === code)
+    if (known && this.isTaken(code)) return true
+    const before = this.needed(code)
     if (before === null) return false
     for (const one of [...before, code]) {
-      if (!chosen.includes(one)) chosen.push(one)
-      if (isCertain) certain.add(one)
+      const course = this.setting.facts.courses.get(one)!
+      const credits = one === code ? Math.min(course.creditsMax, Math.max(course.credits, wanted)) : course.credits
+      if (one === code || !this.chosen.some(other => other.code === one)) this.chosen.push({ code: one, credits })
+      if (isCertain) this.certain.add(one)
     }
     return true
   }
 
-  // What stands in the plan already may lack something that must come first.
-  const stuck = setting.entries.flatMap(({ course }) => {
-    const before = needed(course)
-    before?.forEach(code => add(code, true))
-    return before === null ? [{ code: 'before' as const, course }] : []
-  })
-  for (const code of also) if (isPossible(code)) add(code, false)
-  const lost = new Set<string>()
-  for (let round = 0; round < MOST_ROUNDS; round++) {
-    const reports = read()
-    const open = reports.flatMap(report => openLines(report, file.placeholders ?? []).map(line => ({ line, report }))).filter(({ line, report }) => !lost.has(`${report.code}/${line.id}`))
-    const listed = open.filter(({ line }) => line.unfilled.length > 0)
-    const taken = (code: string, minGrade?: string) => isTaken(facts.courses.get(code)!, items(), catalog.scale, minGrade)
-    const before = chosen.length
-    for (const { line, report } of listed) {
-      for (const code of line.unfilled) {
-        if (taken(code, line.minGrade)) continue
-        if (!isPossible(code) || !add(code, isSure(report, line, programs))) lost.add(`${report.code}/${line.id}`)
-      }
-    }
-    if (chosen.length > before) continue
-    const base = open.filter(({ line }) => !line.overlay)
-    const overlays = open.filter(({ line }) => line.overlay)
-    const choices = base.filter(({ line }) => line.unfilled.length === 0)
-    // A course that a line names and another line uses: the other needs one more, and gives it up.
-    const lenders = choices.length > 0
-      ? []
-      : listed.flatMap(({ line, report }) => {
-          const lender = report.areas.flatMap(area => area.lines).find(other => other.unfilled.length === 0 && other.uses.some(use => line.unfilled.includes(use.item.course)))
-          if (!lender || round > MOST_ROUNDS / 2) lost.add(`${report.code}/${line.id}`)
-          return lender ? [{ line: lender, report }] : []
-        })
-    const wanted = choices.length > 0 ? choices : lenders.length > 0 ? lenders : overlays
-    if (wanted.length === 0 && listed.length > 0) continue
-    if (wanted.length === 0) {
-      const total = reports.find(report => report.rules.some(rule => rule.reading.kind === 'total' && rule.state === 'open'))
-      if (!total || lost.has('total')) break
-      const best = rank(pool({ filter: {} }), overlays.map(one => one.line), [])[0]
-      if (!best || !add(best.code, false)) lost.add('total')
-      continue
-    }
-    for (const { line, report } of wanted) {
-      const others = base.filter(one => one.report !== report).map(one => one.line)
-      const best = rank(pool(line), overlays.map(one => one.line), others, line).find(course => add(course.code, false))
-      if (!best) lost.add(`${report.code}/${line.id}`)
-    }
+  private isTaken(code: string): boolean {
+    const course = this.setting.facts.courses.get(code)!
+    return takenAlready(course, this.items(), this.setting.facts) !== null
   }
-  dropIdle()
-  const reports = read()
-  const lacking = reports.flatMap(report => openLines(report, file.placeholders ?? []).map((line): Unfound => ({ code: 'line', title: line.title, program: report.title })))
-  return { codes: [...chosen], lacking: [...stuck, ...lacking], certain }
 
-  function isPossible(code: string): boolean {
-    return slotsFor(code, setting).length > 0 && reachedSlot(code, setting) < Infinity
+  private isPossible(code: string): boolean {
+    return slotsFor(code, this.setting).length > 0 && reachedSlot(code, this.setting) < Infinity
   }
-  function pool(line: Pick<LineReport, 'filter' | 'minGrade'>): Course[] {
-    const now = items()
-    return [...catalog.courses.values()].filter(course => matchesFilter(course, line.filter) && !chosen.includes(course.code) && course.credits > 0
-      && !isTaken(course, now, catalog.scale, line.minGrade) && !now.some(item => course.exclusions.includes(item.course)) && isPossible(course.code))
+
+  private pointsOf = (grade: string | undefined) => grade === undefined ? 0 : this.setting.facts.scale[grade]?.standsFor ?? 0
+
+  private pool(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>): Course[] {
+    const { facts } = this.setting
+    const now = this.items()
+    const asked = this.pointsOf(line.minGrade)
+    return [...facts.courses.values()].filter(course => course.credits > 0 && matchesFilter(course, line.filter)
+      && !takenAlready(course, now, facts, asked) && !excludedBy(course, now, facts) && this.isPossible(course.code))
   }
-  function rank(courses: readonly Course[], overlays: readonly LineReport[], others: readonly LineReport[], line?: LineReport): Course[] {
-    const known = new Set(items().map(item => item.course))
+
+  private rank(courses: readonly Course[], overlays: readonly LineReport[], others: readonly LineReport[], lacking: Credits): Course[] {
+    const { setting, taste } = this
+    const known = new Set(this.items().map(item => item.course))
     const cost = (course: Course) => {
       const extra = setting.reach.chain(course.code).filter(code => code !== course.code && !known.has(code)).length
       const carries = overlays.filter(overlay => matchesFilter(course, overlay.filter)).length
       const shared = others.filter(other => matchesFilter(course, other.filter)).length
-      const over = line ? Math.max(0, course.credits - line.open) / 100 : 0
-      return (banned.has(course.code) ? 100 : 0) + extra * 3 + reachedSlot(course.code, setting) * 0.5 - carries * 2.5 - shared * 2 + over * 0.6
-        + Math.abs(course.credits - 300) / 200 + (inSequence.has(course.code) ? (taste.suggested ? -4 : -0.8) : 0)
+      const over = Math.max(0, course.credits - lacking) / 100
+      // One course for as much as is lacking is better than several.
+      const size = Math.min(course.creditsMax, Math.max(course.credits, lacking))
+      return (taste.banned?.has(course.code) ? 100 : 0) + extra * 3 + reachedSlot(course.code, setting) * 0.5 - carries * 2.5 - shared * 2 + over * 0.6
+        + Math.abs(size - 300) / 200 + (this.inSequence.has(course.code) ? (taste.suggested ? -4 : -0.8) : 0)
     }
     return courses.map(course => ({ course, at: cost(course) })).sort((a, b) => a.at - b.at || a.course.code.localeCompare(b.course.code)).map(({ course }) => course)
   }
+
   /** Takes back chosen courses that count for nothing and that nothing chosen waits for. */
-  function dropIdle() {
-    const reports = read()
-    if (reports.some(report => report.rules.some(rule => rule.reading.kind === 'total'))) return
-    for (const code of [...chosen].reverse()) {
-      if (!reports.every(report => report.unused.some(item => item.id === `draft ${code}`))) continue
-      const rest = chosen.filter(other => other !== code)
-      if (!also.includes(code) && rest.every(other => !(facts.courses.get(other)!.prerequisite + facts.courses.get(other)!.corequisite).includes(code))) chosen.splice(chosen.indexOf(code), 1)
+  private dropIdle() {
+    const { facts } = this.setting
+    const named = (code: string) => [ruleOf(facts.courses.get(code)!.prerequisite), ruleOf(facts.courses.get(code)!.corequisite)].flatMap(coursesIn)
+    if (this.programs.some(program => program.kind === 'major' || program.kind === 'institution')) return
+    const reports = this.read()
+    for (let n = this.chosen.length - 1; n >= 0; n--) {
+      const { code } = this.chosen[n]!
+      if (this.taste.also?.includes(code) || !reports.every(report => report.unused.some(item => item.id === `draft ${code} ${n}`))) continue
+      const same = sameCourse(code, facts.courses)
+      if (this.chosen.every((other, o) => o === n || !named(other.code).some(one => same.includes(one)))) this.chosen.splice(n, 1)
     }
   }
 }
+
+const planned = (id: string, course: string, term: string | null, credits: Credits): CourseItem => ({ id, course, term, credits, grade: null, state: 'planned', source: 'here' })
 
 /** Courses of a set of conditions; null when it asks for something that no course brings. Credits come by themselves. */
 function courseCodes(set: readonly Expression[]): string[] | null {
@@ -175,9 +266,17 @@ function courseCodes(set: readonly Expression[]): string[] | null {
 }
 
 /** Lines that still lack something and for which no placeholder stands. */
-export function openLines(report: ProgramReport, placeholders: readonly { line: string, credits: Credits }[]): LineReport[] {
-  const held = (line: LineReport) => placeholders.filter(one => one.line === `${report.code}/${line.id}`).reduce((sum, one) => sum + one.credits, 0)
+export function openLines(report: ProgramReport, placeholders: readonly { line: LineRef, credits: Credits }[]): LineReport[] {
+  const held = (line: LineReport) => placeholders.filter(one => one.line === lineRef(report.code, line.id)).reduce((sum, one) => sum + one.credits, 0)
   return [...report.areas.flatMap(area => area.lines), ...report.overlays].filter(line => !line.setAside && line.open > held(line))
+}
+
+/** Rules on credits that courses of the plan do not meet, with what is lacking; the total comes last. */
+export function openRules(report: ProgramReport, placeholders: Setting['file']['placeholders']): { id: string, title: string, lacking: Credits }[] {
+  const credits = report.rules.flatMap(({ id, title, state, reading }) =>
+    reading.kind === 'credits' && state === 'open' ? [{ id, title, lacking: reading.asked - reading.withPlan }] : [])
+  const total = lackingInTotal(report, placeholders)
+  return total > 0 ? [...credits, { id: 'total', title: '', lacking: total }] : credits
 }
 
 /** Lines that every way to complete the program needs: those under no choice. */

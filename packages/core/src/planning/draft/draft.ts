@@ -1,13 +1,13 @@
 import type { CourseCode, Credits, TermCode } from '../../catalog/types'
 import { coursesIn } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
-import { newEntryId } from '../../record/ids'
+import { freshEntryId } from '../../record/ids'
 import { applyAll, EMPTY_PLAN, type Plan, type PlanOperation } from '../plan'
 import { readStanding, type Standing } from '../standing'
 import type { StudentFile } from '../student-file'
 import { FinishBounds } from './bound'
 import { type Choice, chooseCourses } from './choose'
-import { evenOut, type Taste } from './even-out'
+import { evenOut, type ScheduleTaste } from './even-out'
 import { earliestSlots, latestSlots } from './finish-bound'
 import { isSound, type ScheduleResult, shortestSchedule } from './list-schedule'
 import { seeded } from './random'
@@ -40,7 +40,7 @@ export type DraftResult
     | { kind: 'nothing open' }
     | { kind: 'impossible', reason: DraftReason }
 
-const TASTES: Record<DraftKind, Taste> = {
+const TASTES: Record<DraftKind, ScheduleTaste> = {
   soonest: { even: 1, suggested: 0.3, stay: 1.5, target: null },
   lighter: { even: 2, suggested: 0.2, stay: 0.5, target: null },
   suggested: { even: 0.15, suggested: 6, stay: 0.5, target: null },
@@ -63,7 +63,7 @@ export function draftRest(request: DraftRequest): DraftResult {
   const choice = chooseCourses(setting, { suggested: false })
   const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0 ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random) : null
   if (!rest) return { kind: 'impossible', reason: findReason(request) }
-  if (choice.codes.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
+  if (choice.chosen.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
   const bounds = new FinishBounds(setting)
   const first = bounds.first()
   progress(0.3, 'looking for an earlier finish')
@@ -79,7 +79,7 @@ export function draftRest(request: DraftRequest): DraftResult {
   }
   progress(0.5, 'evening out the loads')
   const { problem } = soonest
-  const taste = (kind: DraftKind): Taste => ({ ...TASTES[kind], target: wishes.load === null ? null : Math.min(wishes.load, averageLoad(problem, soonest.result)) })
+  const taste = (kind: DraftKind): ScheduleTaste => ({ ...TASTES[kind], target: wishes.load === null ? null : Math.min(wishes.load, averageLoad(problem, soonest.result)) })
   keep('soonest', problem, evenOut(problem, soonest.result.schedule, soonest.result.end, taste('soonest'), random))
   progress(0.7, 'lighter terms')
   const later = laterEnd(setting, soonest.result.end)
@@ -99,13 +99,13 @@ export function draftRest(request: DraftRequest): DraftResult {
  * Each such course is tried, one after the other.
  */
 function placeOtherwise(setting: Setting, choice: Choice, random: () => number): Placed | null {
-  const { tasks, ...problem } = problemOf(setting, choice.codes)
+  const { tasks, ...problem } = problemOf(setting, choice.chosen)
   const early = earliestSlots({ tasks, ...problem })
   const late = latestSlots({ tasks, ...problem }, problem.room.length - 1)
-  const known = new Set([...choice.codes, ...setting.entries.map(entry => entry.course), ...setting.firm.map(item => item.course)])
+  const known = new Set([...choice.chosen.map(one => one.code), ...setting.entries.map(entry => entry.course), ...setting.firm.map(item => item.course)])
   const ways = tasks.flatMap((task, i) => early[i]! > late[i]! || early[i] === Infinity ? task.courses.flatMap(({ code }) => coursesIn(ruleOf(setting.facts.courses.get(code)!.prerequisite))) : [])
   for (const code of [...new Set(ways)].filter(one => !known.has(one)).slice(0, OTHER_WAYS)) {
-    const other = chooseCourses(setting, { suggested: false }, new Set(), [code])
+    const other = chooseCourses(setting, { suggested: false, also: [code] })
     const placed = other.lacking.length === 0 ? placeSoonest(setting, other, random) : null
     if (placed) return placed
   }
@@ -115,7 +115,7 @@ function placeOtherwise(setting: Setting, choice: Choice, random: () => number):
 interface Placed { choice: Choice, problem: ScheduleProblem, result: ScheduleResult }
 
 export function placeSoonest(setting: Setting, choice: Choice, random: () => number, tries?: number): Placed | null {
-  const problem = problemOf(setting, choice.codes)
+  const problem = problemOf(setting, choice.chosen)
   const result = shortestSchedule(problem, random, tries)
   return result && { choice, problem, result }
 }
@@ -129,7 +129,7 @@ function exchange(setting: Setting, first: Choice, placed: Placed, bound: number
     const free = last.filter(code => !soFar.choice.certain.has(code) && !banned.has(code))
     if (free.length === 0) break
     free.forEach(code => banned.add(code))
-    const choice = chooseCourses(setting, { suggested: false }, banned)
+    const choice = chooseCourses(setting, { suggested: false, banned })
     const next = choice.lacking.length === 0 ? placeSoonest(setting, choice, random) : null
     if (next && next.result.end < soFar.result.end) soFar = next
   }
@@ -152,12 +152,14 @@ function toDraft(kind: DraftKind, setting: Setting, problem: ScheduleProblem, sc
   const { facts, base, entries } = setting
   const operations: PlanOperation[] = []
   const draft: Pick<Draft, 'placed' | 'moved'> = { placed: [], moved: [] }
+  const ids = new Set([...setting.file.entries, ...setting.file.placeholders].map(one => one.id))
   problem.tasks.forEach((task, i) => {
     const term = termAt(schedule[i]!, setting).code
     for (const { code, credits, entry } of task.courses) {
       if (entry === null) {
-        const id = newEntryId(code, term)
-        operations.push({ kind: 'place', entry: setting.file.entries.some(other => other.id === id) ? `${id}-again` : id, course: code, term, credits })
+        const id = freshEntryId(code, term, other => ids.has(other))
+        ids.add(id)
+        operations.push({ kind: 'place', entry: id, course: code, term, credits })
         draft.placed.push({ course: code, term, credits })
         continue
       }
@@ -183,10 +185,10 @@ function passes(draft: Draft, { file, catalog, today }: DraftRequest, before: St
   if (typeof plan === 'string') return false
   const after = readStanding({ ...file, entries: plan.entries }, catalog, today)
   const known = new Set(before.checks.map(check => check.id))
-  return after.open <= after.held && after.checks.every(check => check.severity !== 'blocker' || known.has(check.id))
+  return after.finish !== null && after.checks.every(check => check.kind !== 'not reached' && (check.severity !== 'blocker' || known.has(check.id)))
 }
 
-const planOf = (file: StudentFile): Plan => ({ ...EMPTY_PLAN, entries: file.entries, placeholders: file.placeholders ?? [] })
+const planOf = (file: StudentFile): Plan => ({ ...EMPTY_PLAN, entries: file.entries, placeholders: file.placeholders })
 
 const sameAs = (a: Draft, b: Draft) => {
   const key = (draft: Draft) => draft.operations.map(operation => JSON.stringify({ ...operation, entry: '' })).sort().join()

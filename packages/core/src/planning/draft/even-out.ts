@@ -5,7 +5,7 @@ import { overFrom } from './waits'
 const STEPS = 6000
 
 /** What a schedule is judged by, once its finish is settled. */
-export interface Taste {
+export interface ScheduleTaste {
   /** Weight of even loads over the terms. */
   even: number
   /** Weight of standing near the suggested term. */
@@ -20,7 +20,7 @@ export interface Taste {
  * Moves and swaps courses between terms, never beyond `end`, until the taste is met as well as can be found:
  * simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983) from a sound schedule, sound at every step.
  */
-export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, taste: Taste, random: () => number, steps = STEPS): Schedule {
+export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, taste: ScheduleTaste, random: () => number, steps = STEPS): Schedule {
   const { tasks, waits, room, base, summer } = problem
   const movable = tasks.flatMap((task, i) => task.slots.filter(slot => slot <= end).length > 1 ? [i] : [])
   if (movable.length === 0) return start

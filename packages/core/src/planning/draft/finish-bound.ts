@@ -27,7 +27,8 @@ function overAtBest(wait: Wait, early: readonly number[], filled: readonly Credi
   if (wait.kind === 'some') return wait.n === 0 ? -1 : wait.of.map(part => overAtBest(part, early, filled)).sort((a, b) => a - b)[wait.n - 1]!
   const from = overFrom(wait, task => early[task])
   if (wait.kind !== 'credits' || wait.lacking <= 0) return from
-  const full = filled.findIndex(sum => sum >= wait.lacking)
+  const fixedBy = (slot: number) => wait.fixed.reduce((sum, one) => one.slot <= slot ? sum + one.credits : sum, 0)
+  const full = filled.findIndex((sum, slot) => sum + fixedBy(slot) >= wait.lacking)
   return Math.max(from, full < 0 ? Infinity : full + 1)
 }
 

@@ -83,7 +83,7 @@ function tryWith({ file, catalog, today, wishes, seed }: DraftRequest, choices: 
   const key = JSON.stringify([wishes.latestFinish, wishes.termsOff, wishes.summers])
   const choice = choices.get(key) ?? chooseCourses(setting, { suggested: false })
   choices.set(key, choice)
-  const possible = choice.lacking.length === 0 && shortestSchedule(problemOf(setting, choice.codes), seeded(seed ?? 1), TRIES) !== null
+  const possible = choice.lacking.length === 0 && shortestSchedule(problemOf(setting, choice.chosen), seeded(seed ?? 1), TRIES) !== null
   // Other courses might do where these do not: only the bound, which holds for any, proves that nothing does.
   return { possible, proved: !possible && isProved(setting), lacking: choice.lacking }
 }

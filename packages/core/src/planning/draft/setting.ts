@@ -1,11 +1,15 @@
-import { isOffered, termOrder, termPhase } from '../../catalog/terms'
+import { familyOf, linked } from '../../catalog/linked'
+import { isOffered, seasonOf, termOrder, termPhase } from '../../catalog/terms'
 import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
+import { coursesIn } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
+import { factsOf } from '../../record/facts'
 import { Reach } from '../../requirements/reach'
 import { creditsIn } from '../loads'
-import { mergeItems, type PlanEntry } from '../plan'
+import type { PlanEntry } from '../plan'
+import { itemsOf } from '../standing'
 import type { Catalog, StudentFile } from '../student-file'
-import type { DraftFacts, DraftWishes, ScheduleProblem, Task, Wait } from './types'
+import type { ChosenCourse, DraftFacts, DraftWishes, ScheduleProblem, Task, Wait } from './types'
 import { NOW, waitReader } from './waits'
 
 /** One student's terms ahead as a draft sees them: what stands firm, what can be moved, what room there is. */
@@ -27,12 +31,13 @@ export function settingOf(file: StudentFile, catalog: Catalog, today: LocalDate,
   const last = wishes.latestFinish
   const terms = catalog.terms.filter(term => termPhase(term, today) === 'future' && (!last || termOrder(term.code) <= termOrder(last))).sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const codes = new Set(terms.map(term => term.code))
-  const items = mergeItems(file.record, file.entries, new Set(file.picked))
+  const items = itemsOf(file)
   const own = new Set(items.filter(item => item.state === 'planned' && item.term && codes.has(item.term)).map(item => item.id))
   const entries = file.entries.filter(entry => own.has(entry.id))
   const firm = items.filter(item => item.state !== 'planned')
-  const courses = wishes.summers === 'freely' ? catalog.courses : new Map([...catalog.courses].map(([code, course]) => [code, withoutSummer(course)]))
-  const facts: DraftFacts = { terms, courses, scale: catalog.scale, programs: file.programs, placements: file.placements, permissions: file.permissions }
+  const all = linked(catalog.courses)
+  const courses = wishes.summers === 'freely' ? all : new Map([...all].map(([code, course]) => [code, withoutSummer(course)]))
+  const facts: DraftFacts = { ...factsOf(file, []), terms, courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy }
   const base = terms.map(term => creditsIn(firm, term.code, file.placeholders))
   const room = terms.map((term, slot) => {
     if (wishes.termsOff.includes(term.code)) return stays(entries, term.code, wishes)
@@ -41,7 +46,7 @@ export function settingOf(file: StudentFile, catalog: Catalog, today: LocalDate,
     return Math.max(0, Math.min(cap, Math.max(wishes.load ?? cap, base[slot]! + stays(entries, term.code, wishes))) - base[slot]!)
   })
   const reach = new Reach({
-    items: file.record, programs: file.programs, placements: file.placements, permissions: file.permissions, courses, scale: catalog.scale, today,
+    ...facts, ...factsOf(file, file.record), today,
     terms: catalog.terms.filter(term => !wishes.termsOff.includes(term.code)),
   })
   return { file, catalog, wishes, facts, firm, entries, reach, room, base }
@@ -70,7 +75,7 @@ export function reachedSlot(code: string, { facts, reach }: Setting): number {
 }
 
 /** The scheduling problem of the plan's own entries and of more courses, with partners that ask for each other joined. */
-export function problemOf(setting: Setting, more: readonly string[], outside: ((code: string) => number) | null = null): ScheduleProblem {
+export function problemOf(setting: Setting, more: readonly ChosenCourse[], outside: ((code: string) => number) | null = null): ScheduleProblem {
   const { facts, entries, firm, wishes } = setting
   const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
   const suggested = suggestedSlots(setting)
@@ -79,22 +84,34 @@ export function problemOf(setting: Setting, more: readonly string[], outside: ((
       courses: [{ code: entry.course, credits: entry.credits, entry: entry.id }], credits: entry.credits, was: slotOfTerm.get(entry.term)!, suggested: suggested.get(entry.course) ?? null,
       slots: isHeld(entry, wishes) ? [slotOfTerm.get(entry.term)!] : slotsFor(entry.course, setting),
     })),
-    ...more.map((code): Task => {
-      const { credits } = facts.courses.get(code)!
-      return { courses: [{ code, credits, entry: null }], credits, was: null, suggested: suggested.get(code) ?? null, slots: slotsFor(code, setting) }
-    }),
+    ...more.map(({ code, credits }): Task => ({
+      courses: [{ code, credits, entry: null }], credits, was: null, suggested: suggested.get(code) ?? null, slots: slotsFor(code, setting),
+    })),
   ]
   const tasks = joinPartners(single, facts)
   const read = waitReader(facts, tasks, firm, outside)
   const waits = tasks.map((task, index): Wait => {
     const of = task.courses.flatMap(({ code }) => {
       const course = facts.courses.get(code)!
-      if (facts.permissions.includes(code)) return []
-      return [read(ruleOf(course.prerequisite), course, false), read(ruleOf(course.corequisite), course, true)].filter(wait => wait !== NOW)
+      const prerequisite = facts.permissions.includes(code) ? NOW : read(ruleOf(course.prerequisite), course, false)
+      return [prerequisite, read(ruleOf(course.corequisite), course, true)].filter(wait => wait !== NOW)
     })
+    // A course that is taken several times is taken in several terms: each time waits for the time before.
+    const again = earlierTime(tasks, index, facts)
+    if (again !== null) of.push({ kind: 'task', task: again, lag: 1 })
     return of.length === 0 ? NOW : besideItself({ kind: 'some', n: of.length, of }, index)
   })
   return { tasks, waits, room: setting.room, base: setting.base, summer: facts.terms.map(term => term.season === 'summer') }
+}
+
+/** The task before this one that takes the same course or an equivalent, or null; what stands already comes in the order of its terms. */
+function earlierTime(tasks: readonly Task[], index: number, facts: DraftFacts): number | null {
+  const families = (task: Task) => task.courses.map(one => familyOf(one.code, facts.courses))
+  const mine = families(tasks[index]!)
+  const rank = (task: number) => (tasks[task]!.was ?? Infinity)
+  const before = tasks.flatMap((task, other) => other !== index && families(task).some(family => mine.includes(family))
+    && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index)) ? [other] : [])
+  return before.sort((a, b) => rank(b) - rank(a) || b - a)[0] ?? null
 }
 
 /** Partners in one task do not wait for each other. */
@@ -105,7 +122,10 @@ function besideItself(wait: Wait, task: number): Wait {
 
 /** Courses whose corequisites name each other stand in one term: one task. */
 function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
-  const names = (a: Task, b: Task) => a.courses.some(one => b.courses.some(other => courses.get(one.code)?.corequisite.includes(other.code)))
+  const names = (a: Task, b: Task) => a.courses.some((one) => {
+    const beside = coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? ''))
+    return b.courses.some(other => beside.includes(other.code))
+  })
   const joined: Task[] = []
   for (const task of tasks) {
     const partner = joined.findIndex(other => names(task, other) && names(other, task))
@@ -128,7 +148,7 @@ function suggestedSlots({ file, catalog, facts }: Setting): Map<string, number> 
   const found = new Map<string, number>()
   if (!program) return found
   const begun = file.record.flatMap(item => item.term && item.source === 'here' && !facts.terms.some(term => term.code === item.term) ? [item.term] : [])
-  const longTermsBehind = new Set(begun.filter(code => !code.endsWith('SU'))).size
+  const longTermsBehind = new Set(begun.filter(code => seasonOf(code) !== 'summer')).size
   const long = facts.terms.flatMap((term, slot) => term.season === 'summer' ? [] : [slot])
   let count = 0
   for (const step of program.suggested) {

@@ -1,17 +1,16 @@
-import type { Course, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
-import type { GradeScale } from '../../grades/scale'
+import type { CourseCode, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
+import type { RecordRules } from '../../record/attempts'
+import type { FactsOnFile } from '../../record/facts'
 import type { Catalog, StudentFile } from '../student-file'
 
 /** What the terms ahead and the rules are, for a draft. */
-export interface DraftFacts {
+export interface DraftFacts extends RecordRules, FactsOnFile {
   /** Terms ahead that may be planned, in order; their positions are the slots. */
   terms: readonly Term[]
-  courses: ReadonlyMap<string, Course>
-  scale: GradeScale
-  programs: readonly string[]
-  placements: Readonly<Record<string, number>>
-  permissions: readonly string[]
 }
+
+/** A course to take, for so many credits. */
+export interface ChosenCourse { code: CourseCode, credits: Credits }
 
 /** A course to be placed, or several that must stand in one term together. */
 export interface Task {
@@ -49,8 +48,8 @@ export type Wait
   = | { kind: 'from', slot: number }
     /** Holds from `lag` slots after the task on. */
     | { kind: 'task', task: number, lag: 0 | 1 }
-    /** Holds once so many more credits of these tasks, or of `others` that are not named yet, are taken in earlier slots. */
-    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], others: boolean }
+    /** Holds once so many more credits of these tasks, of what is `fixed` in terms ahead, or of `others` that are not named yet, are taken in earlier slots. */
+    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], fixed: { slot: number, credits: Credits }[], others: boolean }
     /** Holds from the n-th earliest of its parts on. */
     | { kind: 'some', n: number, of: Wait[] }
 

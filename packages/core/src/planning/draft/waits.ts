@@ -1,7 +1,10 @@
+import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { earnsCredit, meetsGrade } from '../../grades/scale'
 import { STANDING_CREDITS } from '../../grades/status'
+import { countsFor } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
+import { readCredit } from '../../record/attempts'
+import { gradeSuffices } from '../../requirements/compile'
 import type { DraftFacts, Task, Wait } from './types'
 
 export const NOW: Wait = { kind: 'from', slot: -1 }
@@ -21,10 +24,10 @@ export function overFrom(wait: Wait, slotOf: (task: number) => number | undefine
     case 'credits': {
       let lacking = wait.lacking
       if (lacking <= 0 || wait.others) return -1
-      const taken = wait.tasks.flatMap(({ task, credits }) => {
+      const taken = [...wait.fixed, ...wait.tasks.flatMap(({ task, credits }) => {
         const slot = slotOf(task)
         return slot === undefined ? [] : [{ slot, credits }]
-      }).sort((a, b) => a.slot - b.slot)
+      })].sort((a, b) => a.slot - b.slot)
       for (const { slot, credits } of taken) {
         lacking -= credits
         if (lacking <= 0) return slot + 1
@@ -38,13 +41,13 @@ export function overFrom(wait: Wait, slotOf: (task: number) => number | undefine
 export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: readonly CourseItem[], outside: ((course: string) => number) | null) {
   const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
   const firstSlot = (item: CourseItem) => item.term === null ? -1 : slotOfTerm.get(item.term) ?? -1
-  const accepts = (code: string) => [code, ...facts.courses.get(code)?.equivalents ?? []]
+  const credit = readCredit(fixed, facts)
 
   function read(rule: Expression | null, course: Course, corequisite: boolean): Wait {
     if (!rule) return NOW
     switch (rule.kind) {
       case 'course': return readCourse(rule, corequisite)
-      case 'credits': return readCredits(rule.credits, code => (!rule.subject || code?.subject === rule.subject) && (code?.number ?? 0) >= (rule.levelMin ?? 0))
+      case 'credits': return readCredits(rule.credits, course => countsFor(rule, course))
       case 'standing': return readCredits(STANDING_CREDITS[rule.standing], () => true)
       case 'placement': return (facts.placements[rule.test] ?? -1) >= rule.score ? NOW : NEVER
       case 'program': return facts.programs.includes(rule.program) ? NOW : NEVER
@@ -57,8 +60,8 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
 
   function readCourse(rule: Extract<Expression, { kind: 'course' }>, corequisite: boolean): Wait {
     const lag = rule.alongside || corequisite ? 0 : 1
-    const accepted = accepts(rule.course)
-    const had = fixed.filter(item => accepted.includes(item.course) && (item.state !== 'completed' || meetsGrade(facts.scale, item.grade, rule.minGrade)))
+    const accepted = sameCourse(rule.course, facts.courses)
+    const had = fixed.filter(item => accepted.includes(item.course) && !credit.replaced.has(item.id) && gradeSuffices(item, rule, facts.scale))
     const ways: Wait[] = had.map(item => ({ kind: 'from', slot: item.state === 'completed' || firstSlot(item) < 0 ? -1 : firstSlot(item) + lag }))
     tasks.forEach((task, index) => {
       if (task.courses.some(one => accepted.includes(one.code))) ways.push({ kind: 'task', task: index, lag })
@@ -71,15 +74,11 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
   }
 
   function readCredits(credits: Credits, counts: (course: Course | undefined) => boolean): Wait {
-    const have = fixed.reduce((sum, item) => {
-      const given = item.state !== 'completed' || earnsCredit(facts.scale, item.grade)
-      return sum + (given && firstSlot(item) < 0 && counts(facts.courses.get(item.course)) ? item.credits : 0)
-    }, 0)
-    const standing = fixed.filter(item => item.state !== 'completed' && firstSlot(item) >= 0 && counts(facts.courses.get(item.course)))
-    // What is registered or picked for a term ahead is there in time for all but the first of them.
-    const soon = standing.reduce((sum, item) => sum + item.credits, 0)
+    const mine = credit.earning.filter(item => counts(facts.courses.get(item.course)))
+    const have = mine.reduce((sum, item) => firstSlot(item) < 0 ? sum + item.credits : sum, 0)
     return {
-      kind: 'credits', lacking: credits - have - soon, others: outside !== null,
+      kind: 'credits', lacking: credits - have, others: outside !== null,
+      fixed: mine.flatMap(item => firstSlot(item) < 0 ? [] : [{ slot: firstSlot(item), credits: item.credits }]),
       tasks: tasks.flatMap((task, index) => {
         const mine = task.courses.reduce((sum, one) => sum + (counts(facts.courses.get(one.code)) ? one.credits : 0), 0)
         return mine > 0 ? [{ task: index, credits: mine }] : []

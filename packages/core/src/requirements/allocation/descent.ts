@@ -1,5 +1,5 @@
 import type { Component } from './components'
-import type { Relaxation, Domain } from './relaxation'
+import { type Domain, Relaxation } from './relaxation'
 
 /** How a descent ended: every better assignment was seen, or the budget ran out. */
 export type DescentEnd = 'complete' | 'out of budget'
@@ -159,14 +159,17 @@ export class Descent {
 
   /** True when the same fills were reached before at no greater cost. */
   private seenBetter(k: number): boolean {
-    // A line that no later item fits is over: outside choices only what it cost matters, and that is in the total.
+    // A line that no later item fits is over: only what it came to matters, all that fell due at its end included, and that is in the total.
+    // Under a choice it matters kept and idle, because other lines may yet decide which of the two it is.
     const { tables, inChoice } = this.relaxation
     let key = String.fromCharCode(k)
     let total = 0
     for (let l = 0; l < this.fills.length; l++) {
-      if (this.fills[l] !== 0 && this.positions[l]! < tables[l]!.members.length) key += String.fromCharCode(l + 1, this.fills[l]!)
-      if (inChoice[l] === 0) total += this.spent[l]!
-      else if (this.spent[l] !== 0) key += `|${l}:${this.spent[l]},${this.spentIdle[l]}`
+      const over = this.positions[l]! >= tables[l]!.members.length
+      if (!over && this.fills[l] !== 0) key += String.fromCharCode(l + 1, this.fills[l]!)
+      const [kept, idle] = over ? [this.cost[l]!, this.idle[l]!] : [this.spent[l]!, this.spentIdle[l]!]
+      if (inChoice[l] === 0) total += kept
+      else if (kept !== 0 || idle !== 0) key += `|${l}:${kept},${idle}`
     }
     for (const left of this.limitLeft) key += `/${left.courses},${left.credits}`
     const before = this.seen.get(key)

@@ -1,5 +1,5 @@
 import type { Branch, Component } from './components'
-import type { LineStates } from './line-states'
+import { LineStates } from './line-states'
 import type { Weights } from './objective'
 
 /**

@@ -272,7 +272,7 @@ export class ComponentSearch {
   private costOf(uses: readonly number[]): number {
     if (!this.withinLimits(uses)) return Infinity
     const costs = this.part.lines.map((_, l) => this.lineCost(l, uses))
-    return this.treeCost(this.part.tree, costs).kept
+    return costs.includes(BROKEN) ? Infinity : this.treeCost(this.part.tree, costs).kept
   }
 
   private withinLimits(uses: readonly number[]): boolean {
@@ -316,7 +316,7 @@ export class ComponentSearch {
       if (uses[i] !== l) continue
       for (; tier < items[i]!.tier; tier++) kept += this.weights.tier[tier]! * states.open[state]!
       state = states.step[this.kindOf[i * count + l]!]![state]!
-      if (state < 0) return { kept: Infinity, idle: 0 }
+      if (state < 0) return BROKEN
       idle += this.weights.tie + this.weights.rank * lines[l]!.rank - (items[i]!.pinned === l ? this.weights.pin : 0)
     }
     for (; tier < 4; tier++) kept += this.weights.tier[tier]! * states.open[state]!
@@ -338,8 +338,10 @@ export class ComponentSearch {
       for (const { i, to } of moves) uses[i] = to
       let now = cost
       const touchedChoices: { c: number, kept: number }[] = []
+      let broken = false
       for (const l of touched) {
         const fresh = this.lineCost(l, uses)
+        broken ||= fresh === BROKEN
         if (choiceOf[l]! < 0) now += fresh.kept - costs[l]!.kept
         else if (!touchedChoices.some(({ c }) => c === choiceOf[l])) touchedChoices.push({ c: choiceOf[l]!, kept: choiceCosts[choiceOf[l]!]! })
         costs[l] = fresh
@@ -349,7 +351,7 @@ export class ComponentSearch {
         now += choiceCosts[c]! - kept
       }
       if (Number.isNaN(now) || cost === Infinity) now = this.treeCost(this.part.tree, costs).kept
-      if (now < cost && this.withinLimits(uses)) {
+      if (!broken && now < cost && this.withinLimits(uses)) {
         cost = now
         return true
       }
@@ -386,3 +388,5 @@ export class ComponentSearch {
 
 /** Cost of a line or branch when a choice keeps it, and when not. */
 interface LineCost { kept: number, idle: number }
+/** The uses of a line break one of its caps: they cannot be, whether a choice keeps the line or not. */
+const BROKEN: LineCost = { kept: Infinity, idle: Infinity }

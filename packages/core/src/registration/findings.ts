@@ -1,0 +1,43 @@
+import type { Commitment, CourseCode, Credits, OfferingPattern, Part, TermName, Weekday } from '../catalog/types'
+import type { Lack, Reason } from '../prerequisites/evaluate'
+import type { Clash } from '../weeks/meetings'
+import type { Gate } from './gates'
+
+/** One thing that was looked at, by its stable code: `ok` or refused, with what its words need. */
+export type Finding = { ok: boolean } & (
+  | { code: 'gate', gate: Gate }
+  | { code: 'section-unknown', course: CourseCode, term: TermName }
+  | { code: 'section-cancelled', course: CourseCode, label: string }
+  /** Parts that are missing; none when the parts do not belong together. */
+  | { code: 'bundle-incomplete', course: CourseCode, missing: Part[] }
+  /** The course, or `by` that gives the same credit, is registered in this term or in the line-up already. */
+  | { code: 'duplicate', course: CourseCode, by: CourseCode, state: 'registered' | 'in the line-up', term: TermName }
+  /** Under way, or registered in another term. */
+  | { code: 'taken-elsewhere', course: CourseCode, by: CourseCode, state: Commitment, term: TermName | null, times: number }
+  | { code: 'already-passed', course: CourseCode, by: CourseCode, grade: string | null, times: number }
+  | { code: 'exclusion', course: CourseCode, by: CourseCode, state: Commitment | 'in the line-up' }
+  /** `reason` where it is met, null where it was lifted by an exception; `first` is a course that would help, with its offering. */
+  | { code: 'prerequisite', ok: true, reason: Reason | null }
+  | { code: 'prerequisite', ok: false, needs: Lack[][], first: { course: CourseCode, offered: OfferingPattern } | null }
+  | { code: 'corequisite', ok: true, reason: Reason }
+  | { code: 'corequisite', ok: false, needs: Lack[][] }
+  /** It goes with `partner` in the same line-up, which cannot be registered, for these reasons of its own. */
+  | { code: 'partner-refused', course: CourseCode, partner: CourseCode, because: Finding[] }
+  | { code: 'restriction', course: CourseCode, label: string, programs: string[] }
+  | { code: 'clash', course: CourseCode, label: string, state: 'registered' | 'in the line-up', clash: Clash }
+  /** Two parts of the same bundle. */
+  | { code: 'own-clash', course: CourseCode, parts: [Part, Part], clash: Clash }
+  /** `partners` are the courses that would have to come along, and are counted. */
+  | { code: 'load-cap', credits: Credits, cap: Credits, partners: CourseCode[] }
+  | { code: 'seats-full', ok: true, left: number }
+  | { code: 'seats-full', ok: false, course: CourseCode, label: string, seats: SeatCount, other: OtherBundle | null }
+)
+
+/** Stable names of everything that can refuse a row. */
+export type RefusalCode = Finding['code']
+
+/** Seats of a section as told to somebody who finds none: `held` by offers to people who wait, `kept` free for others. */
+export interface SeatCount { capacity: number, taken: number, held: number, waiting: number, kept: { seats: number, for: string[] } }
+
+/** Another bundle of the course that has seats. */
+export interface OtherBundle { label: string, meets: { days: Weekday[], start: number } | null, left: number }

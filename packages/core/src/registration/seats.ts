@@ -1,0 +1,53 @@
+import type { Course, SeatPool, Section } from '../catalog/types'
+import { bundlesOf } from '../weeks/bundles'
+import type { Finding, OtherBundle, SeatCount } from './findings'
+
+export interface SeatClaim { sectionId: number, poolId: number }
+
+export function freeSeats(pool: SeatPool): number {
+  return Math.max(0, pool.capacity - pool.taken - pool.held)
+}
+
+const isFor = (pool: SeatPool, programs: readonly string[]) => pool.forGroup === null || programs.includes(pool.forGroup)
+
+/** Seats of a section that a student of these programs could take. */
+export function seatsFor(section: Pick<Section, 'pools'>, programs: readonly string[]): number {
+  return section.pools.reduce((sum, pool) => sum + (isFor(pool, programs) ? freeSeats(pool) : 0), 0)
+}
+
+/** Reserved seats are taken before open ones, so that open seats stay for those who have nothing else. */
+function claimFor(section: Section, programs: readonly string[]): SeatClaim | null {
+  const mine = section.pools.filter(pool => freeSeats(pool) > 0 && isFor(pool, programs))
+  const pool = mine.find(candidate => candidate.forGroup !== null) ?? mine[0]
+  return pool ? { sectionId: section.id, poolId: pool.id } : null
+}
+
+/** A seat in each section, or why there is none; `all` are the sections of the term among which another bundle is looked for. */
+export function checkSeats(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): { claims: SeatClaim[], findings: Finding[] } {
+  const claims: SeatClaim[] = []
+  const findings: Finding[] = []
+  for (const section of sections) {
+    const claim = claimFor(section, programs)
+    if (claim) claims.push(claim)
+    else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, programs), other: otherBundle(course, sections, programs, all) })
+  }
+  if (findings.length === 0) findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, programs))) })
+  return { claims, findings }
+}
+
+function seatCount(section: Section, programs: readonly string[]): SeatCount {
+  const kept = section.pools.filter(pool => !isFor(pool, programs) && freeSeats(pool) > 0)
+  const sum = (of: (pool: SeatPool) => number) => section.pools.reduce((total, pool) => total + of(pool), 0)
+  return {
+    capacity: sum(pool => pool.capacity), taken: sum(pool => pool.taken), held: sum(pool => pool.held), waiting: section.waiting,
+    kept: { seats: kept.reduce((total, pool) => total + freeSeats(pool), 0), for: kept.map(pool => pool.forGroup!) },
+  }
+}
+
+function otherBundle(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): OtherBundle | null {
+  const free = bundlesOf(course, [...all])
+    .filter(bundle => bundle.sections.every(section => seatsFor(section, programs) > 0) && bundle.sections.some(section => !sections.includes(section)))
+  const first = free[0]?.sections[0]
+  const meeting = first?.meetings[0]
+  return first ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, programs) } : null
+}

@@ -7,7 +7,7 @@ import { COURSES } from '../../../demo/courses'
 import { type KnownCatalog, planJsonSchema, type ReadPlan, readPlanCsv, readPlanJson, writePlanCsv, writePlanJson } from './plan'
 
 const courses = new Map(COURSES.map(course => [course.code, course]))
-const LINES = ['WSC-BS/voices', 'WSC-BS/field-seminar']
+const LINES = ['WSC-BS/voices', 'WSC-BS/field-seminar'] as const
 const known: KnownCatalog = { courses, terms: TERMS, lines: new Set(LINES) }
 const term = fc.constantFrom(...TERMS.map(one => one.code))
 /** Notes as people write them, and as an attack on a spreadsheet would. */
@@ -36,8 +36,8 @@ describe('a plan as JSON', () => {
     }), { numRuns: 200 })
   })
   it.each([
-    ['no JSON', '{', /no JSON/], ['another format', '{"format": "ridgeway-plan/9", "name": "x", "terms": []}', /ridgeway-plan\/1/], ['an unknown key', '{"format": "ridgeway-plan/1", "name": "x", "terms": [], "evil": 1}', /evil/],
-    ['an unknown course', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'ZZZ 999' }] }] }), /terms\[0\]\.courses\[0\].*no course "ZZZ 999"/],
+    ['no JSON', '{', /Line 1: This is not JSON/], ['a key twice', '{"format": "ridgeway-plan/1", "name": "x",\n"name": "y", "terms": []}', /Line 2, name: "name" stands here twice/], ['what is nested too deeply', '['.repeat(50_000), /levels deep/], ['another format', '{"format": "ridgeway-plan/9", "name": "x", "terms": []}', /ridgeway-plan\/1/], ['an unknown key', '{"format": "ridgeway-plan/1", "name": "x", "terms": [], "evil": 1}', /evil/],
+    ['an unknown course', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'ZZZ 999' }] }] }), /terms\[1\]\.courses\[1\].*no course "ZZZ 999"/],
     ['an unknown term', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '1999SP' }] }), /no term "1999SP"/],
     ['credits out of range', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'WRT 110', credits: 9 }] }] }), /not 9/],
     ['a course twice', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'WRT 110' }, { course: 'WRT 110' }] }] }), /twice/],
@@ -53,6 +53,10 @@ describe('a plan as JSON', () => {
 })
 
 describe('a plan as CSV', () => {
+  it('names the row that a spreadsheet shows, blank rows and all', () => {
+    const read = readPlanCsv('term,course\r\n2027SP,WRT 110\r\n\r\n,\r\n2027SP,ZZZ 999\r\n', 'x', known)
+    expect(read.ok ? [] : read.problems.map(problem => problem.row)).toEqual([5])
+  })
   it('comes back as it went: courses, places to choose, pins, uses and notes', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
       const back = planOf(readPlanCsv(writePlanCsv(plan, courses), 'x', known))

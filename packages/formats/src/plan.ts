@@ -2,8 +2,9 @@ import Papa from 'papaparse'
 import { z } from 'zod'
 import type { Course, Term } from '@ridgeway/core/catalog'
 import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
-import { newEntryId } from '@ridgeway/core/record'
+import { type LineRef, newEntryId } from '@ridgeway/core/record'
 import { formatCredits } from '@ridgeway/words'
+import { checkShape, type FormatProblem, readJson, sayPath } from './json'
 
 /** Names the shape and its version; a file of another one is refused. */
 export const PLAN_FORMAT = 'ridgeway-plan/1'
@@ -54,28 +55,23 @@ const byTerm = (a: string, b: string) => a.slice(0, 4).localeCompare(b.slice(0, 
 
 /** Reads a plan file; all of it is right, or the problems are named and nothing is taken. */
 export function readPlanJson(text: string, known: KnownCatalog): ReadPlan {
-  let raw: unknown
-  try {
-    raw = JSON.parse(text)
-  }
-  catch {
-    return { ok: false, problems: [{ row: null, message: 'This is no JSON. Save the plan from Ridgeway again, or check the file in an editor.' }] }
-  }
-  const parsed = PlanFile.safeParse(raw)
-  if (!parsed.success) return { ok: false, problems: parsed.error.issues.slice(0, 20).map(issue => ({ row: null, message: `${sayPath(issue.path)}${issue.message}` })) }
-  const { name, note, wishes, terms } = parsed.data
+  const read = readJson(text)
+  if (!read.ok) return { ok: false, problems: read.problems.map(toPlanProblem) }
+  const shape = checkShape(PlanFile, read.json)
+  if (!shape.ok) return { ok: false, problems: shape.problems.slice(0, 20).map(toPlanProblem) }
+  const { name, note, wishes, terms } = shape.data
   const builder = new Builder(known)
   terms.forEach((one, t) => {
-    one.courses.forEach((entry, c) => builder.add(null, `terms[${t}].courses[${c}]: `, { ...entry, term: one.term, credits: entry.credits ?? null }))
-    one.toChoose.forEach((place, p) => builder.hold(null, `terms[${t}].toChoose[${p}]: `, { ...place, term: one.term }))
-    builder.checkTerm(null, `terms[${t}]: `, one.term)
+    one.courses.forEach((entry, c) => builder.add(null, `${sayPath(['terms', t, 'courses', c])}: `, { ...entry, term: one.term, credits: entry.credits ?? null }))
+    one.toChoose.forEach((place, p) => builder.hold(null, `${sayPath(['terms', t, 'toChoose', p])}: `, { ...place, term: one.term }))
+    builder.checkTerm(null, `${sayPath(['terms', t])}: `, one.term)
   })
   const termNotes = Object.fromEntries(terms.flatMap(one => one.note ? [[one.term, one.note]] : []))
   const target = wishes?.creditsPerTerm ?? null
   return builder.finish(name, { note, termNotes, wishes: { target: target === null ? null : Math.round(target * 100), termsOff: wishes?.termsOff ?? [], latestFinish: wishes?.latestFinish ?? null } })
 }
 
-const sayPath = (path: PropertyKey[]) => path.length === 0 ? '' : `${path.map(part => typeof part === 'number' ? `[${part}]` : `.${String(part)}`).join('').replace(/^\./, '')}: `
+const toPlanProblem = ({ line, path, message }: FormatProblem): PlanFileProblem => ({ row: null, message: `Line ${line}${path ? `, ${path}` : ''}: ${message}` })
 
 export const PLAN_COLUMNS = ['term', 'course', 'title', 'credits', 'pinned', 'counts for', 'note'] as const
 
@@ -94,13 +90,16 @@ const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : ce
 
 /** Reads a plan from a table with at least the columns "term" and "course"; problems name the row, the header being row 1. */
 export function readPlanCsv(text: string, name: string, known: KnownCatalog): ReadPlan {
-  const { data, meta, errors } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy', transformHeader: header => header.trim().toLowerCase() })
+  const clean = text.replace(/^\uFEFF/, '')
+  // Blank lines are read and passed over, so that a row keeps the number that a spreadsheet shows.
+  const { data, meta, errors } = Papa.parse<Record<string, string>>(clean, { header: true, skipEmptyLines: false, transformHeader: header => header.trim().toLowerCase() })
   const broken = errors.find(error => error.type === 'Quotes')
   if (broken) return { ok: false, problems: [{ row: (broken.row ?? 0) + 1, message: 'A quotation mark is not closed.' }] }
   const lacking = ['term', 'course'].filter(column => !meta.fields?.includes(column))
   if (lacking.length > 0) return { ok: false, problems: [{ row: 1, message: `The column ${lacking.map(column => `"${column}"`).join(' and ')} is missing. The first row names the columns: ${PLAN_COLUMNS.join(', ')}.` }] }
   const builder = new Builder(known)
   data.forEach((cells, index) => {
+    if (Object.values(cells).every(value => typeof value !== 'string' || value.trim() === '')) return
     const cell = (column: typeof PLAN_COLUMNS[number]) => plain((cells[column] ?? '').replace(/\r\n/g, '\n')).trim()
     const row = index + 2
     const amount = cell('credits') === '' ? null : Number(cell('credits'))
@@ -152,12 +151,12 @@ class Builder {
     const value = amount === null ? found.credits : Math.round(amount * 100)
     if (value < found.credits || value > found.creditsMax) return this.say(row, `${where}${courseCode} has ${formatCredits(found.credits)}${found.creditsMax > found.credits ? ` to ${formatCredits(found.creditsMax)}` : ''} credits, not ${formatCredits(value)}.`)
     if (this.plan.entries.some(entry => entry.course === courseCode && entry.term === code)) return this.say(row, `${where}${courseCode} stands in ${code} twice.`)
-    this.plan.entries.push({ id: newEntryId(courseCode, code), course: courseCode, term: code, credits: value, pinned, pinnedUse: countsFor, note })
+    this.plan.entries.push({ id: newEntryId(courseCode, code), course: courseCode, term: code, credits: value, pinned, pinnedUse: countsFor as LineRef | null, note })
   }
 
   hold(row: number | null, where: string, { term: code, countsFor, credits: amount, note }: { term: string, countsFor: string, credits: number, note: string }) {
     if (!this.checkTerm(row, where, code) || !this.checkLine(row, where, countsFor)) return
-    this.plan.placeholders.push({ id: `hold-${this.plan.placeholders.length + 1}-${code}`, line: countsFor, term: code, credits: Math.round(amount * 100), note })
+    this.plan.placeholders.push({ id: `hold-${this.plan.placeholders.length + 1}-${code}`, line: countsFor as LineRef, term: code, credits: Math.round(amount * 100), note })
   }
 
   finish(name: string, more: Partial<Plan>): ReadPlan {

@@ -12,6 +12,8 @@ const credits = z.number().positive().max(300).refine(value => Math.abs(value * 
 const level = z.number().int().min(0).max(900).multipleOf(100)
 const count = z.number().int().min(1).max(60)
 
+export const PROGRAM_KINDS = ['major', 'minor', 'certificate', 'institution'] as const
+
 export const filterSchema = z.strictObject({
   list: z.array(course).min(1).optional().describe('These courses; a course that is equivalent to one of them counts as it.'),
   subjects: z.array(subject).min(1).optional().describe('Courses of any of these subjects.'),
@@ -23,7 +25,7 @@ export const filterSchema = z.strictObject({
 
 const capSchema = z.strictObject({ filter: filterSchema, credits: credits.optional(), courses: z.number().int().min(0).max(60).optional() }).describe('At most so many credits or courses of the line from these.')
 
-const courseLineSchema = z.strictObject({
+export const courseLineSchema = z.strictObject({
   kind: z.literal('courses'), id, title,
   filter: filterSchema,
   courses: count.optional().describe('How many courses are needed. As many as the list names: all of them.'),
@@ -37,26 +39,30 @@ export interface AllNode { kind: 'all', id: string, title: string, children: Nod
 export interface SomeNode { kind: 'some', id: string, title: string, n: number, children: Node[] }
 type Node = z.infer<typeof courseLineSchema> | AllNode | SomeNode
 
-const nodeSchema: z.ZodType<Node> = z.lazy(() => z.discriminatedUnion('kind', [
+export const nodeSchema: z.ZodType<Node> = z.lazy(() => z.discriminatedUnion('kind', [
   courseLineSchema,
   z.strictObject({ kind: z.literal('all'), id, title, children: z.array(nodeSchema).min(1) }),
   z.strictObject({ kind: z.literal('some'), id, title, n: count.describe('How many of the children must be met.'), children: z.array(nodeSchema).min(2) }),
 ])).meta({ id: 'node' })
 
-const points = z.number().min(0).max(5)
-const ruleSchema = z.discriminatedUnion('kind', [
+const points = z.number().min(0).max(5).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9, 'use at most two decimals')
+export const ruleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('gpa'), id, title, minimum: points, scope: z.union([z.enum(['overall', 'program']), filterSchema]) }).describe('A grade point average over everything, over what the program uses, or over a filter.'),
   z.strictObject({ kind: z.literal('credits'), id, title, credits, filter: filterSchema.optional(), here: z.boolean().optional().describe('Count only what was taken at this institution.') }),
   z.strictObject({ kind: z.literal('milestone'), id, title, words: z.string().min(1).max(300) }).describe('Something without credit, recorded when it is done.'),
 ])
 
-const sharingSchema = z.strictObject({ with: z.string().min(1).describe('The code of another program, or a kind: every program of that kind.'), courses: z.number().int().min(0).optional(), credits: z.number().min(0).optional() })
+export const sharingSchema = z.strictObject({ with: z.string().min(1).describe('The code of another program, or a kind: every program of that kind.'), courses: z.number().int().min(0).optional(), credits: z.number().min(0).optional() })
+
+export const stepSchema = z.strictObject({
+  name: z.string().min(1), courses: z.array(course), season: z.enum(['fall', 'spring', 'summer']).optional().describe('When the step falls; without it, in a long term.'),
+})
 
 export const programSchema = z.strictObject({
   $schema: z.string().optional(),
   format: z.literal('ridgeway-program/1'),
   code: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'use capitals, digits and hyphens, such as WSC-BS'),
-  kind: z.enum(['major', 'minor', 'certificate', 'institution']),
+  kind: z.enum(PROGRAM_KINDS),
   title,
   catalogYear: z.number().int().min(1990).max(2100),
   totalCredits: credits,
@@ -64,7 +70,7 @@ export const programSchema = z.strictObject({
   rules: z.array(ruleSchema).default([]),
   overlays: z.array(courseLineSchema).default([]).describe('Lines that count a course again, besides its use in the areas.'),
   sharing: z.array(sharingSchema).default([]).describe('How much of this program may also count in another.'),
-  suggested: z.array(z.strictObject({ name: z.string().min(1), courses: z.array(course), season: z.enum(['fall', 'spring', 'summer']).optional().describe('When the step falls; without it, in a long term.') })).default([]),
+  suggested: z.array(stepSchema).default([]),
 }).meta({ title: 'Ridgeway program', description: 'Requirements of one program in one catalog year.' })
 
 export type ProgramFile = z.infer<typeof programSchema>

@@ -11,7 +11,7 @@ const course = (code: string): Course => ({
   exclusions: [], equivalents: [], repeatLimit: 1, offered: { seasons: ['fall'] }, parts: ['lecture'], fee: 0,
 })
 const courses = new Map(['AAA 100', 'AAA 200', 'BBB 100'].map(code => [code, course(code)]))
-const context = { courses, scale: LETTER_SCALE }
+const context = { courses, scale: LETTER_SCALE, programs: new Set(['WSC-BS', 'TST-BS', 'OTH-BA']) }
 const file = (children: string, more = '') => `{
   "format": "ridgeway-program/1", "code": "TST-BS", "kind": "major", "title": "Test", "catalogYear": 2025, "totalCredits": 12${more},
   "areas": [
@@ -43,6 +43,11 @@ describe('readProgramText', () => {
     ['a subject nobody teaches', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "subjects": ["QQQ"] }, "credits": 3 }', 5, /No course has the subject QQQ/],
     ['an attribute nobody carries', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "attributes": ["Voices"] }, "credits": 3 }', 5, /No course carries the attribute "Voices"/],
     ['levels the wrong way round', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "levelMin": 300, "levelMax": 200 }, "credits": 3 }', 5, /lowest level is above the highest/],
+    ['a course twice in a list', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100",\n "AAA 100"] }, "courses": 2 }', 6, /AAA 100 stands in the list twice/],
+    ['a minimum grade that earns no credit', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "minGrade": "F" }', 6, /F earns no credit/],
+    ['more subjects than courses', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "courses": 2,\n "subjects": 3 }', 6, /2 courses cannot come from 3 subjects/],
+    ['more courses than a list has without what it excepts', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100", "AAA 200"], "except": ["AAA 200"] },\n "courses": 2 }', 6, /the list has 1 without/],
+    ['a key twice', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "credits": 6 }', 6, /"credits" stands here twice/],
     ['a cap in both units', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3, "caps": [{ "filter": {}, "credits": 3, "courses": 1 }] }', 5, /credits or in courses, one of the two/],
   ])('names the line of %s', (_, children, line, message) => {
     const found = problems(file(children))
@@ -55,6 +60,23 @@ describe('readProgramText', () => {
     const two = problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["ZZZ 999"] }, "courses": 1, "minGrade": "Q" }'))
     expect(two).toHaveLength(2)
     expect(problems('[]')).toHaveLength(1)
+  })
+
+  it.each([
+    ['a program that there is not', '"sharing": [{ "with": "NON-BS", "courses": 1 }]', /There is no program "NON-BS"/],
+    ['an average of three decimals', '"rules": [{ "kind": "gpa", "id": "g", "title": "G", "minimum": 2.675, "scope": "overall" }]', /at most two decimals/],
+  ])('refuses %s', (_, more, message) => {
+    expect(problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }', `, ${more}`))).toEqual([[expect.any(Number), expect.stringMatching(message)]])
+  })
+
+  it('takes a kind of program, and the code of one, in a sharing rule', () => {
+    for (const other of ['major', 'OTH-BA']) expect(problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }', `, "sharing": [{ "with": "${other}", "courses": 1 }]`))).toEqual([])
+  })
+
+  it('refuses what is nested too deeply in words, not with a broken stack', () => {
+    const deep = `${'{ "kind": "all", "id": "a", "title": "A", "children": ['.repeat(5000)}`
+    expect(problems(file(deep))).toEqual([[5, expect.stringMatching(/levels deep/)]])
+    expect(problems('['.repeat(100_000))).toEqual([[1, expect.stringMatching(/levels deep/)]])
   })
 
   it('never throws, whatever it is given', () => {
@@ -75,7 +97,7 @@ describe('writeProgramText', () => {
   const line: fc.Arbitrary<CourseLine> = fc.record({
     kind: fc.constant('courses' as const), title: fc.string({ minLength: 1, maxLength: 20 }), id: fc.constant('x'),
     filter: fc.constantFrom<CourseFilter[]>({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, { attributes: ['Places'], except: ['AAA 200'] }),
-    credits: fc.integer({ min: 1, max: 3000 }), courses: fc.constantFrom(1, 2), minGrade: fc.constantFrom('C', 'B-'), subjects: fc.constantFrom(2, 3),
+    credits: fc.integer({ min: 1, max: 3000 }), courses: fc.constant(2), minGrade: fc.constantFrom('C', 'B-'), subjects: fc.constant(2),
     caps: fc.constantFrom<Cap[][]>([{ filter: { subjects: ['BBB'] }, credits: 450 }], [{ filter: {}, courses: 1 }]),
   })
   it('gives back the same program when it is read again', () => {

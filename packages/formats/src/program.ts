@@ -1,73 +1,33 @@
-import { findNodeAtLocation, parseTree, printParseErrorCode, type Node as JsonNode, type ParseError } from 'jsonc-parser'
 import type { Course, CourseFilter, Credits } from '@ridgeway/core/catalog'
-import type { GradeScale } from '@ridgeway/core/grades'
-import { type CourseLine, linesOfProgram, type Program, type RequirementNode } from '@ridgeway/core/requirements'
-import { type ProgramFile, programSchema } from './program-schema'
-
-/** Something wrong in a program file: where (1-based line and column), which part, and what to do. */
-export interface FormatProblem { line: number, column: number, path: string, message: string }
+import { type GradeScale, gradesThatEarn } from '@ridgeway/core/grades'
+import type { CourseLine, Program, ProgramKind, RequirementNode } from '@ridgeway/core/requirements'
+import { checkShape, type FormatProblem, inOrder, type JsonPath, readJson, sayPath } from './json'
+import { PROGRAM_KINDS, type ProgramFile, programSchema } from './program-schema'
 
 export type ReadProgram = { ok: true, program: Program } | { ok: false, problems: FormatProblem[] }
 
-/** What the names in a file are looked up in. */
-export interface FormatContext { courses: ReadonlyMap<string, Course>, scale: GradeScale }
+/** What the names in a file are looked up in; `programs` are the codes that a sharing rule may name besides the kinds. */
+export interface FormatContext { courses: ReadonlyMap<string, Course>, scale: GradeScale, programs: ReadonlySet<string> }
 
-type Path = (string | number)[]
+type Report = (path: JsonPath, message: string) => void
 
 /**
  * Reads a program from its JSON text and checks it against the catalog: form first, then every name and number in it.
  * All problems are given at once, each with its line; a file with a problem is not read at all.
  */
 export function readProgramText(text: string, context: FormatContext): ReadProgram {
-  const errors: ParseError[] = []
-  const root = parseTree(text, errors, { disallowComments: true })
-  const at = (offset: number) => {
-    const before = text.slice(0, offset).split('\n')
-    return { line: before.length, column: before.at(-1)!.length + 1 }
-  }
-  if (errors.length > 0 || !root) {
-    return { ok: false, problems: errors.slice(0, 1).map(error => ({ ...at(error.offset), path: '', message: `This is not JSON: ${sayJsonError(error)}.` })) }
-  }
+  const read = readJson(text)
+  if (!read.ok) return read
+  const shape = checkShape(programSchema, read.json)
+  if (!shape.ok) return shape
   const problems: FormatProblem[] = []
-  const report = (path: Path, message: string) => problems.push({ ...at((nearestNode(root, path) ?? root).offset), path: sayPath(path), message })
-  const parsed = programSchema.safeParse(toValue(root))
-  if (!parsed.success) {
-    for (const issue of parsed.error.issues) report([...issue.path as Path, ...(issue.code === 'unrecognized_keys' ? [issue.keys[0]!] : [])], sayIssue(issue))
-    return { ok: false, problems: sorted(problems) }
-  }
-  const program = toProgram(parsed.data)
-  checkProgram(parsed.data, program, context, report)
-  return problems.length > 0 ? { ok: false, problems: sorted(problems) } : { ok: true, program }
-}
-
-const sorted = (problems: FormatProblem[]) => problems.sort((a, b) => a.line - b.line || a.column - b.column)
-
-function toValue(node: JsonNode): unknown {
-  if (node.type === 'array') return (node.children ?? []).map(toValue)
-  if (node.type !== 'object') return node.value
-  return Object.fromEntries((node.children ?? []).flatMap(({ children }) => children?.length === 2 ? [[children[0]!.value, toValue(children[1]!)]] : []))
-}
-
-/** The node at a path, or the innermost one on the way that exists. */
-function nearestNode(root: JsonNode, path: Path): JsonNode | undefined {
-  for (let length = path.length; length >= 0; length--) {
-    const found = findNodeAtLocation(root, path.slice(0, length))
-    if (found) return found
-  }
-  return undefined
-}
-
-const sayPath = (path: Path) => path.map(part => typeof part === 'number' ? `[${part + 1}]` : `.${part}`).join('').replace(/^\./, '')
-const sayJsonError = ({ error }: ParseError) => printParseErrorCode(error).replace(/([A-Z])/g, ' $1').trim().toLowerCase()
-
-function sayIssue(issue: { code?: string, message: string, keys?: string[] }): string {
-  if (issue.code === 'unrecognized_keys') return `"${issue.keys?.[0]}" is not part of the format here; remove it or correct its name.`
-  return `${issue.message.charAt(0).toUpperCase()}${issue.message.slice(1)}.`
+  checkProgram(shape.data, context, (path, message) => problems.push(read.json.problemAt(path, message)))
+  return problems.length > 0 ? { ok: false, problems: inOrder(problems) } : { ok: true, program: toProgram(shape.data) }
 }
 
 const hundredths = (value: number): Credits => Math.round(value * 100)
 
-function toProgram(file: ProgramFile): Program {
+export function toProgram(file: ProgramFile): Program {
   const { format: _, $schema: __, totalCredits, ...rest } = file
   const line = ({ credits, caps, filter, ...other }: ProgramFile['overlays'][number]): CourseLine => compact({
     ...other, filter: compact(filter) as CourseFilter, credits: credits === undefined ? undefined : hundredths(credits),
@@ -91,36 +51,42 @@ function toProgram(file: ProgramFile): Program {
 const compact = <T extends object>(value: T): T => Object.fromEntries(Object.entries(value).filter(([, part]) => part !== undefined)) as T
 
 /** Names that must exist, ids that must be unique, numbers that must agree. */
-function checkProgram(file: ProgramFile, program: Program, { courses, scale }: FormatContext, report: (path: Path, message: string) => void) {
+export function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatContext, report: Report) {
   const subjects = new Set([...courses.values()].map(course => course.subject))
   const attributes = new Set([...courses.values()].flatMap(course => course.attributes))
   const ids = new Map<string, string>()
-  const unique = (id: string, path: Path) => {
+  const unique = (id: string, path: JsonPath) => {
     if (ids.has(id)) report([...path, 'id'], `The id "${id}" is used twice; every line and group needs its own.`)
     ids.set(id, sayPath(path))
   }
-  const known = (codes: readonly string[] | undefined, path: Path) => codes?.forEach((code, i) => {
+  const known = (codes: readonly string[] | undefined, path: JsonPath) => codes?.forEach((code, i) => {
     if (!courses.has(code)) report([...path, i], `There is no course ${code} in the catalog.`)
   })
-  const filter = (value: CourseFilter, path: Path) => {
+  const filter = (value: CourseFilter, path: JsonPath) => {
     known(value.list, [...path, 'list'])
     known(value.except, [...path, 'except'])
     value.subjects?.forEach((name, i) => !subjects.has(name) && report([...path, 'subjects', i], `No course has the subject ${name}.`))
     value.attributes?.forEach((name, i) => !attributes.has(name) && report([...path, 'attributes', i], `No course carries the attribute "${name}".`))
     if (value.levelMin !== undefined && value.levelMax !== undefined && value.levelMin > value.levelMax) report([...path, 'levelMin'], 'The lowest level is above the highest.')
   }
-  const line = (value: ProgramFile['overlays'][number], path: Path) => {
+  const line = (value: ProgramFile['overlays'][number], path: JsonPath) => {
     unique(value.id, path)
     filter(value.filter as CourseFilter, [...path, 'filter'])
     if (!value.courses && !value.credits) report(path, 'Say how much is needed: "courses", "credits", or both.')
-    if (value.filter.list && value.courses && value.courses > value.filter.list.length) report([...path, 'courses'], `${value.courses} courses are asked, the list has ${value.filter.list.length}.`)
-    if (value.minGrade !== undefined && !scale[value.minGrade]) report([...path, 'minGrade'], `"${value.minGrade}" is not on the grade scale: ${Object.keys(scale).join(', ')}.`)
+    const listed = (value.filter.list ?? []).filter(code => !value.filter.except?.includes(code))
+    value.filter.list?.forEach((code, i, all) => {
+      if (all.indexOf(code) !== i) report([...path, 'filter', 'list', i], `${code} stands in the list twice; a course counts once. Name it once.`)
+    })
+    if (value.filter.list && value.courses && value.courses > listed.length) report([...path, 'courses'], `${value.courses} courses are asked, the list has ${listed.length}${value.filter.except ? ' without what it excepts' : ''}.`)
+    if (value.subjects && value.courses && value.subjects > value.courses) report([...path, 'subjects'], `${value.courses} courses cannot come from ${value.subjects} subjects. Ask for more courses, or fewer subjects.`)
+    if (value.minGrade !== undefined && !scale[value.minGrade]) report([...path, 'minGrade'], `"${value.minGrade}" is not on the grade scale: ${gradesThatEarn(scale).join(', ')}.`)
+    else if (value.minGrade !== undefined && !scale[value.minGrade]!.earns) report([...path, 'minGrade'], `${value.minGrade} earns no credit and cannot be a minimum. Choose one of ${gradesThatEarn(scale).join(', ')}.`)
     value.caps?.forEach((cap, c) => {
       filter(cap.filter as CourseFilter, [...path, 'caps', c, 'filter'])
       if ((cap.credits === undefined) === (cap.courses === undefined)) report([...path, 'caps', c], 'A cap is in credits or in courses, one of the two.')
     })
   }
-  const node = (value: ProgramFile['areas'][number]['children'][number], path: Path) => {
+  const node = (value: ProgramFile['areas'][number]['children'][number], path: JsonPath) => {
     if (value.kind === 'courses') return line(value, path)
     unique(value.id, path)
     if (value.kind === 'some' && value.n >= value.children.length) report([...path, 'n'], `${value.n} of ${value.children.length} is no choice; use "all".`)
@@ -137,11 +103,14 @@ function checkProgram(file: ProgramFile, program: Program, { courses, scale }: F
     if (rule.kind === 'credits' && rule.filter) filter(rule.filter as CourseFilter, ['rules', r, 'filter'])
   })
   file.sharing.forEach((rule, s) => {
+    if (!programs.has(rule.with) && !PROGRAM_KINDS.includes(rule.with as ProgramKind)) {
+      report(['sharing', s, 'with'], `There is no program "${rule.with}". Write the code of a program, or a kind: ${PROGRAM_KINDS.join(', ')}.`)
+    }
     if ((rule.courses === undefined) === (rule.credits === undefined)) report(['sharing', s], 'A sharing rule is in credits or in courses, one of the two.')
   })
   file.suggested.forEach((step, s) => known(step.courses, ['suggested', s, 'courses']))
-  const asked = linesOfProgram(program).filter(other => !program.overlays.includes(other)).length
-  if (asked === 0) report(['areas'], 'The program asks for nothing.')
+  const asksSomething = (from: ProgramFile['areas'][number]['children'][number]): boolean => from.kind === 'courses' || from.children.some(asksSomething)
+  if (!file.areas.some(area => area.children.some(asksSomething))) report(['areas'], 'The program asks for nothing.')
 }
 
 /** Writes a program in its open format; reading it again gives the same program. */

@@ -1,8 +1,8 @@
 import { writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { planJsonSchema, programJsonSchema } from '@ridgeway/formats'
+import { casesJsonSchema, planJsonSchema, programJsonSchema } from '@ridgeway/formats'
 
-/** `tsx tools/file-schemas.ts`: writes the JSON Schemas of program and plan files into the documentation. Tests see to it that they are up to date. */
-for (const [name, schema] of [['program', programJsonSchema()], ['plan', planJsonSchema()]] as const) {
+/** `tsx tools/file-schemas.ts`: writes the JSON Schemas of program, plan and case files into the documentation. Tests see to it that they are up to date. */
+for (const [name, schema] of [['program', programJsonSchema()], ['plan', planJsonSchema()], ['cases', casesJsonSchema()]] as const) {
   writeFileSync(resolve(import.meta.dirname, `../docs/formats/${name}.schema.json`), `${JSON.stringify(schema, null, 2)}\n`)
 }

@@ -10,7 +10,7 @@ const FOLDER = resolve(import.meta.dirname, 'programs')
 /** The programs of the college, read from their files and checked as any import is. The newest catalog year of a program comes first. */
 export const PROGRAMS: Program[] = readPrograms()
 
-export function readPrograms(folder = FOLDER): Program[] {
+function readPrograms(folder = FOLDER): Program[] {
   const courses = new Map(COURSES.map(course => [course.code, course]))
   const files = readdirSync(folder).filter(name => name.endsWith('.json')).sort().map(name => ({ name, text: readFileSync(resolve(folder, name), 'utf8') }))
   // Programs name each other in their sharing rules.

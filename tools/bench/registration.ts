@@ -17,7 +17,7 @@ const FIRST_PERSON = 100_000
 const FIRST_SECTION = 50_000
 
 /** A large college beside the demo's: 900 open sections in five time slots, 20,000 students with every gate open. */
-export async function fillLargeCollege(db: Database) {
+async function fillLargeCollege(db: Database) {
   await loadDemo(db, { generated: 0, full: [] })
   await db.update(s.clockSetting).set({ demoNow: null })
   const chunks = async (table: Parameters<typeof db.insert>[0], rows: Record<string, unknown>[]) => {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { courseLineSchema, filterSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
+import { courseLineSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
 
 /**
  * The open format of worked cases: what a rule needs, and what is expected of it. Everything may be left out; the defaults are stated here,
@@ -63,7 +63,7 @@ const sectionSchema = z.strictObject({
   only: z.array(z.string()).default([]), cancelled: z.boolean().default(false), waiting: z.number().int().min(0).default(0),
 })
 
-export const givenSchema = z.strictObject({
+const givenSchema = z.strictObject({
   today: date.optional().describe('2026-11-09 unless told otherwise.'),
   repeats: z.enum(['best', 'latest']).optional().describe('Best.'),
   grades: z.record(z.string(), gradeSchema).optional().describe('The letter scale with plus and minus unless told otherwise.'),
@@ -100,7 +100,7 @@ const lineExpectation = z.strictObject({
   now: z.array(code).optional(), later: z.array(code).optional(), blocked: z.array(code).optional(), fits: z.array(code).optional(),
 })
 
-export const expectSchema = z.strictObject({
+const expectSchema = z.strictObject({
   catalog: z.array(z.string()).optional().describe('Problems of the catalog, "ring AAA 100, BBB 100".'),
   earned: credits.optional(), gpa: z.number().nullable().optional(), standing: z.enum(['freshman', 'sophomore', 'junior', 'senior']).optional(),
   lines: z.record(z.string(), lineExpectation).optional(),
@@ -146,7 +146,6 @@ export type Given = z.infer<typeof givenSchema>
 export type Expectations = z.infer<typeof expectSchema>
 export type LineExpectation = z.infer<typeof lineExpectation>
 export type CasesFile = z.infer<typeof casesSchema>
-export type CaseFilter = z.infer<typeof filterSchema>
 
 /** The JSON Schema (draft 2020-12) of the format. */
 export const casesJsonSchema = () => z.toJSONSchema(casesSchema, { io: 'input' })

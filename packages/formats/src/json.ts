@@ -1,5 +1,5 @@
 import { findNodeAtLocation, type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
-import { z } from 'zod'
+import type { z } from 'zod'
 
 /** Something wrong in a file: where (line and column, counted from 1), which part, and what to do. Items of a list are counted from 1 as well. */
 export interface FormatProblem { line: number, column: number, path: string, message: string }

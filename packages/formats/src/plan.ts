@@ -7,7 +7,7 @@ import { formatCredits } from '@ridgeway/words'
 import { checkShape, type FormatProblem, readJson, sayPath } from './json'
 
 /** Names the shape and its version; a file of another one is refused. */
-export const PLAN_FORMAT = 'ridgeway-plan/1'
+const PLAN_FORMAT = 'ridgeway-plan/1'
 
 const term = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
 const course = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
@@ -15,7 +15,7 @@ const credits = z.number().min(0).max(20).multipleOf(0.01)
 const line = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices')
 
 /** A plan as a file: courses by term, places still to choose, wishes and notes. Credits are written as people write them: 3 or 1.5. */
-export const PlanFile = z.strictObject({
+const PlanFile = z.strictObject({
   $schema: z.string().optional(),
   format: z.literal(PLAN_FORMAT, `this must be "${PLAN_FORMAT}"`),
   name: z.string().trim().min(1).max(60),
@@ -30,7 +30,7 @@ export const PlanFile = z.strictObject({
 
 export const planJsonSchema = () => z.toJSONSchema(PlanFile, { io: 'input' })
 
-export interface PlanFileProblem { row: number | null, message: string }
+interface PlanFileProblem { row: number | null, message: string }
 export type ReadPlan = { ok: true, name: string, plan: Plan } | { ok: false, problems: PlanFileProblem[] }
 
 export interface KnownCatalog { courses: ReadonlyMap<string, Course>, terms: readonly Pick<Term, 'code'>[], lines: ReadonlySet<string> }
@@ -73,7 +73,7 @@ export function readPlanJson(text: string, known: KnownCatalog): ReadPlan {
 
 const toPlanProblem = ({ line, path, message }: FormatProblem): PlanFileProblem => ({ row: null, message: `Line ${line}${path ? `, ${path}` : ''}: ${message}` })
 
-export const PLAN_COLUMNS = ['term', 'course', 'title', 'credits', 'pinned', 'counts for', 'note'] as const
+const PLAN_COLUMNS = ['term', 'course', 'title', 'credits', 'pinned', 'counts for', 'note'] as const
 
 /** A plan as a table (RFC 4180), one row a course or place to choose. A cell that a spreadsheet would run as a formula gets an apostrophe before it. */
 export function writePlanCsv(plan: Plan, courses: ReadonlyMap<string, Course>): string {

@@ -35,11 +35,11 @@ export const courseLineSchema = z.strictObject({
   subjects: z.number().int().min(2).max(12).optional().describe('The courses used must come from at least so many subjects.'),
 })
 
-export interface AllNode { kind: 'all', id: string, title: string, children: Node[] }
-export interface SomeNode { kind: 'some', id: string, title: string, n: number, children: Node[] }
+interface AllNode { kind: 'all', id: string, title: string, children: Node[] }
+interface SomeNode { kind: 'some', id: string, title: string, n: number, children: Node[] }
 type Node = z.infer<typeof courseLineSchema> | AllNode | SomeNode
 
-export const nodeSchema: z.ZodType<Node> = z.lazy(() => z.discriminatedUnion('kind', [
+const nodeSchema: z.ZodType<Node> = z.lazy(() => z.discriminatedUnion('kind', [
   courseLineSchema,
   z.strictObject({ kind: z.literal('all'), id, title, children: z.array(nodeSchema).min(1) }),
   z.strictObject({ kind: z.literal('some'), id, title, n: count.describe('How many of the children must be met.'), children: z.array(nodeSchema).min(2) }),

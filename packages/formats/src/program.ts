@@ -51,7 +51,7 @@ export function toProgram(file: ProgramFile): Program {
 const compact = <T extends object>(value: T): T => Object.fromEntries(Object.entries(value).filter(([, part]) => part !== undefined)) as T
 
 /** Names that must exist, ids that must be unique, numbers that must agree. */
-export function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatContext, report: Report) {
+function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatContext, report: Report) {
   const subjects = new Set([...courses.values()].map(course => course.subject))
   const attributes = new Set([...courses.values()].flatMap(course => course.attributes))
   const ids = new Map<string, string>()

@@ -2,7 +2,7 @@ import type { CatalogProblem, Expected, ParseProblem } from '@ridgeway/core/prer
 import { joinWords } from './lists'
 
 /** What was expected at a place of a rule's text. */
-export function sayExpected(expected: Expected): string {
+function sayExpected(expected: Expected): string {
   switch (expected.code) {
     case 'a token': return 'a course code, a number, a word or a parenthesis was expected'
     case 'and, or, or the end': return '"and", "or" or the end of the rule was expected'
@@ -19,7 +19,7 @@ export function sayExpected(expected: Expected): string {
 }
 
 /** Where a rule cannot be read, counted from 1, and why. */
-export const sayParseProblem = ({ at, expected }: ParseProblem): string => `at character ${at + 1}, ${sayExpected(expected)}`
+const sayParseProblem = ({ at, expected }: ParseProblem): string => `at character ${at + 1}, ${sayExpected(expected)}`
 
 /** What is wrong with a catalog, and what to do. */
 export function sayCatalogProblem(problem: CatalogProblem): string {

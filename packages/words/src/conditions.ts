@@ -3,7 +3,7 @@ import { formatCredits } from './credits'
 import { sayTerm } from './terms'
 
 /** One condition as a person would say it: "CHY 110 with C or better". */
-export function sayCondition(expression: Expression): string {
+function sayCondition(expression: Expression): string {
   switch (expression.kind) {
     case 'course': return expression.course + (expression.minGrade ? ` with ${expression.minGrade} or better` : '')
       + (expression.alongside ? ' (or in the same term)' : '')

@@ -12,7 +12,7 @@ export interface CourseFilter {
 }
 
 /** The level of a course is the hundred of its number (common practice, no source). */
-export function courseLevel(course: Pick<Course, 'number'>): number {
+function courseLevel(course: Pick<Course, 'number'>): number {
   return Math.floor(course.number / 100) * 100
 }
 

@@ -132,7 +132,6 @@ export interface Site { code: string, name: string, online: boolean }
 
 /** States a course can have for a student, in order of commitment. */
 export type Commitment = 'completed' | 'under way' | 'registered' | 'picked' | 'planned'
-export const COMMITMENTS: readonly Commitment[] = ['completed', 'under way', 'registered', 'picked', 'planned']
 
 /** One attempt at, or intention to take, a course. */
 export interface CourseItem {

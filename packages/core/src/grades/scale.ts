@@ -1,5 +1,5 @@
 /** What one grade means; points are hundredths of a grade point (`370` is 3.7). */
-export interface GradeMeaning {
+interface GradeMeaning {
   points: number
   inGpa: boolean
   earns: boolean

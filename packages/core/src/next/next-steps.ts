@@ -3,10 +3,10 @@ import type { PlanCheck } from '../planning/checks'
 import type { Gate, GateKind } from '../registration/gates'
 
 /** The waypoint where a step is done. */
-export type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'
+type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'
 
 /** What there is to do. */
-export type StepFinding
+type StepFinding
   = | { code: 'seat offer', course: CourseCode, label: string, hoursLeft: number }
     | { code: 'confirm program', gate: Gate }
     | { code: 'clear hold', gate: Gate }

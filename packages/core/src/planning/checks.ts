@@ -36,7 +36,6 @@ export type CheckFinding
     | { kind: 'not reached', program: string, lacks: { open: Credits } | { overlay: string, open: Credits } | { rule: RuleReport, held: Credits } }
     | { kind: 'gpa', program: string, rule: RuleReport }
 
-export type CheckKind = CheckFinding['kind']
 export type PlanCheck = CheckPlace & CheckFinding
 
 /** What the checks look at: a student, with record, registrations and entries as one list, and the catalog. */

@@ -6,7 +6,7 @@ import type { Expression } from '../prerequisites/types'
 import { linesOfProgram, type Program } from '../requirements/types'
 
 /** A course on the map of what opens what. */
-export interface MapCourse {
+interface MapCourse {
   code: CourseCode
   /** Named by a line of the program, or only on the way to one that is. */
   named: boolean
@@ -16,7 +16,7 @@ export interface MapCourse {
   depth: number
 }
 
-export interface MapWay {
+interface MapWay {
   from: CourseCode
   to: CourseCode
   /** One of several that will do, so that this very course need not be the one. */

@@ -121,7 +121,7 @@ export function applyAll(plan: Plan, operations: readonly PlanOperation[]): Plan
 }
 
 /** Applies to the entries alone; operations on anything else leave them as they are. */
-export function applyOperation(entries: readonly PlanEntry[], operation: PlanOperation): PlanEntry[] | OperationProblem {
+function applyOperation(entries: readonly PlanEntry[], operation: PlanOperation): PlanEntry[] | OperationProblem {
   if (!('entry' in operation) || operation.kind === 'hold') return [...entries]
   const target = entries.find(entry => entry.id === operation.entry)
   const occupied = (course: string, term: string) => entries.some(entry => entry.course === course && entry.term === term && entry.id !== operation.entry)

@@ -5,8 +5,6 @@ import { COURSES } from '../../../../demo/courses'
 import { PROGRAMS } from '../../../../demo/programs'
 import type { CourseItem } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
-import { nextSteps } from '../next/next-steps'
-import type { Gate } from '../registration/gates'
 import { findCandidates } from '../requirements/candidates'
 import { applyAll, EMPTY_PLAN, mergeItems, NO_WISHES, type Placeholder, type PlanEntry } from './plan'
 import { movesFor, readStanding } from './standing'
@@ -159,18 +157,5 @@ describe('findCandidates', () => {
     const codes = candidates('numbers', [passed('STT 201'), passed('MTH 110')]).now.map(c => c.course.code)
     expect(codes).not.toContain('STT 205')
     expect(codes).not.toContain('MTH 110')
-  })
-})
-
-describe('nextSteps', () => {
-  const term = { code: '2027SP', name: 'Spring 2027' }
-  const gates: Gate[] = [
-    { kind: 'program', open: false, term, program: 'BS' }, { kind: 'holds', open: false, term, holds: [{ reason: 'Library', contact: 'the desk', placed: '' }] },
-    { kind: 'sign-off', open: false, term, signed: null, asked: false, advisor: null },
-  ]
-  it('puts what blocks first and names the place of each', () => {
-    const steps = nextSteps({ term, gates, checks: [], unpicked: ['HYD 230'], lineUp: 0, plannedInTerm: 1, openCredits: 600, offers: [{ course: 'HRT 230', label: '02', hoursLeft: 31 }], feesDue: null, advisor: 'Hollis Brandt' })
-    expect(steps.map(step => [step.id, step.place])).toEqual([['offer:HRT 230', 'register'], ['program', 'now'], ['holds', 'now'], ['sign-off', 'now'], ['pick:HYD 230', 'week'], ['open', 'requirements']])
-    expect(steps.slice(0, 4).every(step => step.blocking)).toBe(true)
   })
 })

@@ -8,7 +8,7 @@ import { type Activity, chainTo, criticalPath, type Dependency } from './critica
 import type { Catalog, StudentFile } from './student-file'
 
 /** Where one planned course can stand without moving the finish. */
-export interface CourseWindow {
+interface CourseWindow {
   earliest: TermCode | null
   latest: TermCode | null
   /** Terms between the two in which it is offered. */

@@ -9,7 +9,7 @@ import { ruleOf } from './rule-of'
 import type { Expression } from './types'
 
 /** How firmly a rule is met, best first. */
-export type Firmness = 'passed' | 'if passed' | 'if planned' | 'unmet'
+type Firmness = 'passed' | 'if passed' | 'if planned' | 'unmet'
 const FIRMNESS: readonly Firmness[] = ['passed', 'if passed', 'if planned', 'unmet']
 
 export interface Evaluation {
@@ -28,7 +28,7 @@ export interface Reason {
 }
 
 /** What decided one condition. */
-export type Because
+type Because
   /** The condition itself says it all. */
   = | { code: 'as stated' }
     | { code: 'passed', course: CourseCode, grade: string | null }

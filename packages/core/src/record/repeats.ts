@@ -11,7 +11,7 @@ export type GradesAsked = (code: CourseCode) => number
 export const NO_GRADES_ASKED: GradesAsked = () => 0
 
 /** In the way of a repeat: passed well enough for all that is asked, or still going on or intended. */
-export function isInTheWay(item: CourseItem, scale: GradeScale, asked: number): boolean {
+function isInTheWay(item: CourseItem, scale: GradeScale, asked: number): boolean {
   return item.state !== 'completed' || (isPassed(item, scale) && scale[item.grade!]!.standsFor >= Math.max(SUFFICIENT, asked))
 }
 

@@ -142,10 +142,12 @@ class Run {
       .sort((a, b) => a.refused.length - b.refused.length)[0]!
     const { findings } = this.read(candidate, group.rows)
     const own = findings.some(finding => !finding.ok)
-    const partners = own ? [] : group.refused.filter(other => other !== candidate).map((other): Finding => ({
-      code: 'partner-refused', ok: false, course: row.course, partner: other.row.course,
-      because: this.read(other, group.rows).findings.filter(finding => !finding.ok),
-    }))
+    const partners = own
+      ? []
+      : group.refused.filter(other => other !== candidate).map((other): Finding => ({
+          code: 'partner-refused', ok: false, course: row.course, partner: other.row.course,
+          because: this.read(other, group.rows).findings.filter(finding => !finding.ok),
+        }))
     return { rowId: row.id, course: row.course, outcome: 'refused', findings: [...findings, ...partners], claims: [], credits }
   }
 
@@ -246,4 +248,3 @@ function checkClashes(sections: readonly Section[], others: readonly Candidate[]
     return clash ? [{ code: 'clash', ok: false, course: first.course, label: first.label, state, clash }] : []
   })
 }
-

@@ -22,7 +22,7 @@ export interface OpeningRule {
   words: string
 }
 
-export interface Hold { reason: string, contact: string, placed: string }
+interface Hold { reason: string, contact: string, placed: string }
 
 export interface GateInput {
   term: TermName

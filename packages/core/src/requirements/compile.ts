@@ -5,7 +5,7 @@ import type { AllocationLine, AllocationTree } from './allocation/problem'
 import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
 
 /** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */
-export const NOMINAL_CREDITS = 300
+const NOMINAL_CREDITS = 300
 
 /** One line as the allocation sees it; a line that lists every course it needs becomes one of these a course. */
 export interface CompiledLine { line: CourseLine, areaId: string, single: CourseCode | null, need: AllocationLine }
@@ -61,7 +61,7 @@ function needOf(line: CourseLine, courses: ReadonlyMap<string, Course>): Allocat
 }
 
 /** The size that most of the courses have which a line accepts, the smaller of two as frequent. */
-export function usualCredits(line: Pick<CourseLine, 'filter'>, courses: ReadonlyMap<string, Course>): Credits {
+function usualCredits(line: Pick<CourseLine, 'filter'>, courses: ReadonlyMap<string, Course>): Credits {
   const byLine = usual.get(courses) ?? new WeakMap<CourseFilter, Credits>()
   usual.set(courses, byLine)
   const known = byLine.get(line.filter)

@@ -165,7 +165,7 @@ export function poolOf(line: Pick<LineReport, 'filter' | 'unfilled'>, all: Reado
 }
 
 /** Courses that could still fill an open line, each with its earliest term; soonest first. Of a course and its equivalents the one that comes soonest. */
-export function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, rules: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
+function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, rules: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
   const asked = line.minGrade === undefined ? 0 : rules.scale[line.minGrade]?.standsFor ?? 0
   const soonest = (a: { reached: Reached, course: Course }, b: { reached: Reached, course: Course }) =>
     (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code)

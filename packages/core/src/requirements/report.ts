@@ -20,7 +20,7 @@ export type Lacking
     | { code: 'amount', courses: number, credits: Credits | null, more: boolean, anotherSubject: boolean }
 
 /** A course's use by a line. */
-export interface Use { item: CourseItem, credits: Credits, substituted: boolean }
+interface Use { item: CourseItem, credits: Credits, substituted: boolean }
 
 export interface LineReport {
   id: string
@@ -50,11 +50,11 @@ export interface LineReport {
 }
 
 /** Credits of a need filled by completed courses, by those under way, and by what is registered, picked or planned. */
-export interface Filled { met: Credits, underWay: Credits, covered: Credits }
+interface Filled { met: Credits, underWay: Credits, covered: Credits }
 
 /** A line, or a group of them with the rule that joins them, as the tree prints it. */
 export type ReportNode = { kind: 'line', line: LineReport } | GroupReport
-export interface GroupReport {
+interface GroupReport {
   kind: 'group'
   id: string
   title: string
@@ -65,7 +65,7 @@ export interface GroupReport {
   branches: { node: ReportNode, kept: boolean, open: Credits }[]
 }
 
-export interface AreaReport {
+interface AreaReport {
   id: string
   title: string
   hue: Hue

@@ -16,7 +16,7 @@ export interface RuleReport {
   reading: RuleReading
 }
 
-export type RuleReading
+type RuleReading
   = | { kind: 'total' | 'credits', done: Credits, asked: Credits, withPlan: Credits }
     | { kind: 'gpa', now: number | null, asked: number, outlook: GpaOutlook | null }
     /** `words` are the program's own. */

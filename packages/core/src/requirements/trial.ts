@@ -1,5 +1,6 @@
 import type { CourseItem, Credits } from '../catalog/types'
-import { type EarliestFinish, earliestFinish, findUnreachable, type Lost, Reach, type ReachInput } from './reach'
+import type { Reach, EarliestFinish, Lost, ReachInput } from './reach'
+import { earliestFinish, findUnreachable } from './reach'
 import { type ProgramReport, readProgram, type ReportInput } from './report'
 
 /** A program read against a record that may have been made for another one. */

@@ -18,9 +18,9 @@ export interface CourseLine {
   subjects?: number
 }
 
-export interface AllOf { kind: 'all', id: string, title: string, children: RequirementNode[] }
+interface AllOf { kind: 'all', id: string, title: string, children: RequirementNode[] }
 /** At least n of the children must be met; the ones nearest to it are kept, the others set aside. */
-export interface SomeOf { kind: 'some', id: string, title: string, n: number, children: RequirementNode[] }
+interface SomeOf { kind: 'some', id: string, title: string, n: number, children: RequirementNode[] }
 export type RequirementNode = CourseLine | AllOf | SomeOf
 
 export type Hue = 'moss' | 'lake' | 'clay' | 'slate' | 'plum' | 'fern'
@@ -41,7 +41,7 @@ export type ProgramRule
 export interface SharingRule { with: string, courses?: number, credits?: Credits }
 
 /** One step of the suggested sequence; without a season it is a long term, fall or spring. */
-export interface SuggestedStep { name: string, courses: CourseCode[], season?: Season }
+interface SuggestedStep { name: string, courses: CourseCode[], season?: Season }
 
 export type ProgramKind = 'major' | 'minor' | 'certificate' | 'institution'
 
@@ -71,7 +71,7 @@ export type RequirementException = { id: number, program: string, line: string, 
 /** Code and catalog year together: `WSC-BS-2025`. */
 export const programId = (program: Pick<Program, 'code' | 'catalogYear'>) => `${program.code}-${program.catalogYear}`
 
-export function linesOfNode(node: RequirementNode): CourseLine[] {
+function linesOfNode(node: RequirementNode): CourseLine[] {
   return node.kind === 'courses' ? [node] : node.children.flatMap(linesOfNode)
 }
 

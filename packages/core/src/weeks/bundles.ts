@@ -23,7 +23,7 @@ export function bundlesOf(course: Pick<Course, 'code' | 'parts'>, sections: read
   })
 }
 
-export function bundleId(sections: readonly Pick<Section, 'id'>[]): string {
+function bundleId(sections: readonly Pick<Section, 'id'>[]): string {
   return sections.map(section => section.id).join('+')
 }
 
@@ -35,7 +35,7 @@ export function missingParts(course: Pick<Course, 'parts'>, sections: readonly S
 export type TermCalendar = Pick<Term, 'noClass' | 'movedDays'>
 
 /** Real dates of all the parts of a bundle, exams included. */
-export function occurrencesOf(sections: readonly Section[], term: TermCalendar): Occurrence[] {
+function occurrencesOf(sections: readonly Section[], term: TermCalendar): Occurrence[] {
   return sections.flatMap(section => occurrencesOfSection(section, term))
 }
 

@@ -9,7 +9,7 @@ export interface Occurrence {
   site: string
 }
 
-export const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
+const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
 const DAY_MS = 86_400_000
 const DAY_MINUTES = 1440
 /** No class is longer than a day and a half. */
@@ -45,7 +45,7 @@ export function expandSection(section: Pick<Section, 'meetings'>, term: Pick<Ter
   return section.meetings.flatMap(meeting => expandMeeting(meeting, term)).sort(byTime)
 }
 
-export function byTime(a: Occurrence, b: Occurrence): number {
+function byTime(a: Occurrence, b: Occurrence): number {
   return a.date < b.date ? -1 : a.date > b.date ? 1 : a.start - b.start || a.end - b.end
 }
 
@@ -109,7 +109,7 @@ function clashOf(one: Span, other: Span, travel: readonly TravelTime[]): Clash |
 }
 
 /** Minutes from one site to another, the same both ways; 0 where none is given (online, or the same site). */
-export function travelMinutes(from: string, to: string, travel: readonly TravelTime[]): number {
+function travelMinutes(from: string, to: string, travel: readonly TravelTime[]): number {
   if (from === to) return 0
   return travel.find(way => (way.from === from && way.to === to) || (way.from === to && way.to === from))?.minutes ?? 0
 }

@@ -266,13 +266,13 @@ function courseCodes(set: readonly Expression[]): string[] | null {
 }
 
 /** Lines that still lack something and for which no placeholder stands. */
-export function openLines(report: ProgramReport, placeholders: readonly { line: LineRef, credits: Credits }[]): LineReport[] {
+function openLines(report: ProgramReport, placeholders: readonly { line: LineRef, credits: Credits }[]): LineReport[] {
   const held = (line: LineReport) => placeholders.filter(one => one.line === lineRef(report.code, line.id)).reduce((sum, one) => sum + one.credits, 0)
   return [...report.areas.flatMap(area => area.lines), ...report.overlays].filter(line => !line.setAside && line.open > held(line))
 }
 
 /** Rules on credits that courses of the plan do not meet, with what is lacking; the total comes last. */
-export function openRules(report: ProgramReport, placeholders: Setting['file']['placeholders']): { id: string, title: string, lacking: Credits }[] {
+function openRules(report: ProgramReport, placeholders: Setting['file']['placeholders']): { id: string, title: string, lacking: Credits }[] {
   const credits = report.rules.flatMap(({ id, title, state, reading }) =>
     reading.kind === 'credits' && state === 'open' ? [{ id, title, lacking: reading.asked - reading.withPlan }] : [])
   const total = lackingInTotal(report, placeholders)

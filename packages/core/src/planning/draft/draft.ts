@@ -15,7 +15,7 @@ import { type DraftReason, findReason } from './reason'
 import { problemOf, type Setting, settingOf, termAt } from './setting'
 import type { DraftRequest, Schedule, ScheduleProblem } from './types'
 
-export type DraftKind = 'soonest' | 'lighter' | 'suggested'
+type DraftKind = 'soonest' | 'lighter' | 'suggested'
 
 /** One way to fill the rest of the plan; nothing is changed until its operations are applied. */
 export interface Draft {
@@ -114,7 +114,7 @@ function placeOtherwise(setting: Setting, choice: Choice, random: () => number):
 
 interface Placed { choice: Choice, problem: ScheduleProblem, result: ScheduleResult }
 
-export function placeSoonest(setting: Setting, choice: Choice, random: () => number, tries?: number): Placed | null {
+function placeSoonest(setting: Setting, choice: Choice, random: () => number, tries?: number): Placed | null {
   const problem = problemOf(setting, choice.chosen)
   const result = shortestSchedule(problem, random, tries)
   return result && { choice, problem, result }

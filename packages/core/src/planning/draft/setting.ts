@@ -110,7 +110,9 @@ function earlierTime(tasks: readonly Task[], index: number, facts: DraftFacts): 
   const mine = families(tasks[index]!)
   const rank = (task: number) => (tasks[task]!.was ?? Infinity)
   const before = tasks.flatMap((task, other) => other !== index && families(task).some(family => mine.includes(family))
-    && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index)) ? [other] : [])
+    && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index))
+    ? [other]
+    : [])
   return before.sort((a, b) => rank(b) - rank(a) || b - a)[0] ?? null
 }
 

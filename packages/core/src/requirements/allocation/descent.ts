@@ -1,5 +1,5 @@
 import type { Component } from './components'
-import { type Domain, Relaxation } from './relaxation'
+import type { Relaxation, Domain } from './relaxation'
 
 /** How a descent ended: every better assignment was seen, or the budget ran out. */
 export type DescentEnd = 'complete' | 'out of budget'
@@ -34,7 +34,7 @@ export class Descent {
     this.spent = new Float64Array(lines.length)
     this.spentIdle = new Float64Array(lines.length)
     this.cost = Float64Array.from(lines, (_, l) => relaxation.tables[l]!.after[0]!)
-    this.idle = Float64Array.from(lines, (_, l) => relaxation.idleFrom(l, 0))
+    this.idle = Float64Array.from(lines, (_, l) => relaxation.lines.idleFrom(l, 0))
     this.priceTail = new Float64Array(this.n + 1)
     for (let i = this.n - 1; i >= 0; i--) this.priceTail[i] = this.priceTail[i + 1]! + (relaxation.limitOf[i]! < 0 ? relaxation.prices[i]! : 0)
     this.limitTail = limits.map((_, q) => Float64Array.from({ length: this.n + 1 }, (__, k) => relaxation.limitValue(q, k)))
@@ -128,7 +128,7 @@ export class Descent {
   private setCost(l: number) {
     const { states, after } = this.relaxation.tables[l]!
     this.cost[l] = this.spent[l]! + after[this.positions[l]! * states.count + this.fills[l]!]!
-    if (this.relaxation.inChoice[l]) this.idle[l] = this.spentIdle[l]! + this.relaxation.idleFrom(l, this.positions[l]!)
+    if (this.relaxation.inChoice[l]) this.idle[l] = this.spentIdle[l]! + this.relaxation.lines.idleFrom(l, this.positions[l]!)
   }
 
   private use(l: number, fill: number, low: number) {

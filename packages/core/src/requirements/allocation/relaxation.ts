@@ -1,31 +1,10 @@
 import type { Branch, Component } from './components'
-import { LineStates } from './line-states'
+import type { LineStates } from './line-states'
+import { type Domain, type LineTable, LineTables } from './line-tables'
 import type { Weights } from './objective'
-
-/**
- * What a node of the search still allows: `lines[i * lineCount + l]`, whether item i may stay without use,
- * and for every branch of a choice whether it is open (0), kept for certain (1) or left out (2).
- */
-export interface Domain { lines: Uint8Array, rest: Uint8Array, branches: Uint8Array }
 
 /** Where between the second-highest and the highest gain a price is set; found by trial, the middle is nearly as good. */
 const LEAN = 0.75
-
-/** The tables of one line, over the items that fit it. */
-export interface LineTables {
-  states: LineStates
-  /** Items that fit, in order, and the step table of each. */
-  members: number[]
-  steps: Int32Array[]
-  /** due[p]: weight of "left open" that falls due before member p; the last one at the end. */
-  due: Float64Array
-  /** Cost of each member's use apart from what is left open. */
-  low: Float64Array
-  /** Least cost up to member p (after what fell due there), and from member p on. */
-  before: Float64Array
-  after: Float64Array
-  pinned: Int32Array
-}
 
 /** What one line says about one item: its least cost without it and with it, and the cost at which a choice drops the line. */
 interface Voice { line: number, without: number, with: number, gain: number, idle: number, low: number }
@@ -47,8 +26,8 @@ export class Relaxation {
   readonly guess: Int32Array
   private readonly n: number
   private readonly count: number
-  readonly tables: LineTables[]
-  /** position[i * count + l]: where item i stands among the members of l. */
+  readonly lines: LineTables
+  readonly tables: readonly LineTable[]
   readonly position: Int32Array
   private readonly cost: Float64Array
   /** Cost of a line that a choice does not keep: what is pinned to it. */
@@ -61,12 +40,14 @@ export class Relaxation {
   private readonly choiceCost: Float64Array
   private limitSum = 0
 
-  constructor(private readonly part: Component, private readonly weights: Weights, states: LineStates[], private readonly domain: Domain) {
+  constructor(private readonly part: Component, weights: Weights, states: LineStates[], private readonly domain: Domain) {
     this.n = part.items.length
     this.count = part.lines.length
-    this.prices = new Float64Array(this.n)
+    this.lines = new LineTables(part, weights, states, domain)
+    this.prices = this.lines.prices
+    this.tables = this.lines.tables
+    this.position = this.lines.position
     this.guess = new Int32Array(this.n).fill(-1)
-    this.position = new Int32Array(this.n * this.count).fill(-1)
     this.cost = new Float64Array(this.count)
     this.idle = new Float64Array(this.count)
     this.limitOf = new Int32Array(this.n).fill(-1)
@@ -74,126 +55,32 @@ export class Relaxation {
       if (this.limitOf[i]! < 0) this.limitOf[i] = q
     }))
     this.inChoice = Uint8Array.from(part.lines, (_, l) => part.choiceLines.has(l) ? 1 : 0)
-    this.tables = part.lines.map((_, l) => this.makeTables(l, states[l]!))
     this.choices = [...new Set(part.paths.flatMap(path => path.slice(0, 1).map(step => step.node)))]
     this.choiceOf = Int32Array.from(part.paths, path => path.length > 0 ? this.choices.indexOf(path[0]!.node) : -1)
     this.choiceCost = new Float64Array(this.choices.length)
   }
 
-  private makeTables(l: number, states: LineStates): LineTables {
-    const { items, lines } = this.part
-    const members = items.flatMap((item, i) => item.fits.includes(l) ? [i] : [])
-    members.forEach((i, p) => this.position[i * this.count + l] = p)
-    const due = new Float64Array(members.length + 1)
-    for (let tier = 0; tier < 4; tier++) {
-      const end = members.filter(i => items[i]!.tier <= tier).length
-      due[end]! += this.weights.tier[tier]!
-    }
-    return {
-      states, members, steps: states.kinds.map(kind => states.step[kind]!), due,
-      low: Float64Array.from(members, i => this.weights.tie + this.weights.rank * lines[l]!.rank - (items[i]!.pinned === l ? this.weights.pin : 0)),
-      pinned: Int32Array.from(members, i => items[i]!.pinned === l ? 1 : 0),
-      before: new Float64Array((members.length + 1) * states.count), after: new Float64Array((members.length + 1) * states.count),
-    }
-  }
-
-  private allowed = (i: number, l: number) => this.domain.lines[i * this.count + l] === 1
-
-  /** 1 when item i has this line as its only way to go. */
-  private mustUse(i: number, l: number): boolean {
-    if (this.domain.rest[i]) return false
-    for (const other of this.part.items[i]!.fits) if (other !== l && this.allowed(i, other)) return false
-    return this.allowed(i, l)
-  }
-
   /** Builds all tables afresh from the prices, backwards. */
   rebuild() {
     for (let l = 0; l < this.count; l++) {
-      const tables = this.tables[l]!
-      const { states, members, due, after } = tables
-      const size = states.count
-      const end = members.length * size
-      for (let s = 0; s < size; s++) after[end + s] = due[members.length]! * states.open[s]!
-      for (let p = members.length - 1; p >= 0; p--) this.stepBack(l, p)
-      this.cost[l] = after[0]!
-      this.idle[l] = this.idleFrom(l, 0)
+      this.lines.rebuild(l)
+      this.cost[l] = this.tables[l]!.after[0]!
+      this.idle[l] = this.lines.idleFrom(l, 0)
     }
     this.bound = this.total()
   }
 
-  /** The least that a line costs which no choice keeps, from member `from` on: what is pinned to it may still stand there. */
-  idleFrom(l: number, from: number): number {
-    const { members, pinned, low } = this.tables[l]!
-    let sum = 0
-    for (let p = from; p < members.length; p++) if (pinned[p] && this.allowed(members[p]!, l)) sum += Math.min(0, low[p]! + this.prices[members[p]!]!)
-    return sum
-  }
-
-  private stepBack(l: number, p: number) {
-    const { states, members, due, low, after, steps } = this.tables[l]!
-    const size = states.count
-    const i = members[p]!
-    const allowed = this.allowed(i, l)
-    const must = allowed && this.mustUse(i, l)
-    const price = low[p]! + this.prices[i]!
-    const step = steps[p]!
-    const here = p * size
-    const next = here + size
-    const weight = due[p]!
-    for (let s = 0; s < size; s++) {
-      let best = must ? Infinity : after[next + s]!
-      if (allowed && step[s]! >= 0) {
-        const taken = after[next + step[s]!]! + price
-        if (taken < best) best = taken
-      }
-      after[here + s] = best + weight * states.open[s]!
-    }
-  }
-
-  private stepForward(l: number, p: number) {
-    const { states, members, due, low, before, steps } = this.tables[l]!
-    const size = states.count
-    const i = members[p]!
-    const allowed = this.allowed(i, l)
-    const must = allowed && this.mustUse(i, l)
-    const price = low[p]! + this.prices[i]!
-    const step = steps[p]!
-    const here = p * size
-    const next = here + size
-    const weight = p + 1 < members.length ? due[p + 1]! : 0
-    for (let s = 0; s < size; s++) before[next + s] = must ? Infinity : before[here + s]!
-    if (allowed) {
-      for (let s = 0; s < size; s++) {
-        const to = step[s]!
-        if (to >= 0 && before[here + s]! + price < before[next + to]!) before[next + to] = before[here + s]! + price
-      }
-    }
-    if (weight > 0) for (let s = 0; s < size; s++) before[next + s]! += weight * states.open[s]!
-  }
-
   private voice(l: number, i: number): Voice {
-    const { states, low, before, after, steps } = this.tables[l]!
+    const { low: lows, pinned } = this.tables[l]!
     const p = this.position[i * this.count + l]!
-    const size = states.count
-    const here = p * size
-    const next = here + size
-    const step = steps[p]!
-    let without = Infinity
-    let used = Infinity
-    for (let s = 0; s < size; s++) {
-      const reach = before[here + s]!
-      if (reach === Infinity) continue
-      if (reach + after[next + s]! < without) without = reach + after[next + s]!
-      const to = step[s]!
-      if (to >= 0 && reach + after[next + to]! < used) used = reach + after[next + to]!
-    }
-    used += low[p]!
-    if (!this.inChoice[l]) return { line: l, without, with: used, gain: without - used, idle: 0, low: low[p]! }
+    const low = lows[p]!
+    const { without, with: used } = this.lines.leastCosts(l, i)
+    if (!this.inChoice[l]) return { line: l, without, with: used, gain: without - used, idle: 0, low }
     // In a choice the line counts with at most what dropping it would cost.
     const drop = this.dropCost(l)
-    const idle = this.tables[l]!.pinned[p] ? this.idle[l]! - Math.min(0, low[p]! + this.prices[i]!) : this.idle[l]!
-    const gain = Math.min(without, drop + idle) - Math.min(used, drop + idle + low[p]!)
-    return { line: l, without, with: used, gain, idle, low: low[p]! }
+    const idle = pinned[p] ? this.idle[l]! - Math.min(0, low + this.prices[i]!) : this.idle[l]!
+    const gain = Math.min(without, drop + idle) - Math.min(used, drop + idle + low)
+    return { line: l, without, with: used, gain, idle, low }
   }
 
   /** How much more than when idle a line may cost and still be kept by the choices above it. */
@@ -327,19 +214,14 @@ export class Relaxation {
    */
   sweep(forward: boolean, target: number): boolean {
     const fills = forward ? new Int32Array(this.count) : null
-    if (forward) {
-      for (const { states, before, due, members } of this.tables) {
-        before.fill(Infinity, 0, states.count)
-        before[0] = members.length > 0 ? due[0]! * states.open[0]! : 0
-      }
-    }
+    if (forward) this.lines.begin()
     for (let step = 0; step < this.n; step++) {
       const i = forward ? step : this.n - 1 - step
       if (!this.visit(i, target)) return false
       for (const l of this.part.items[i]!.fits) {
         const p = this.position[i * this.count + l]!
-        if (forward) this.stepForward(l, p)
-        else this.stepBack(l, p)
+        if (forward) this.lines.stepForward(l, p)
+        else this.lines.stepBack(l, p)
       }
       if (fills) this.guessUse(i, fills)
     }
@@ -356,7 +238,7 @@ export class Relaxation {
     voices.length = 0
     let open = 0
     for (const l of fits) {
-      if (!this.allowed(i, l)) continue
+      if (!this.lines.allowed(i, l)) continue
       open++
       voices.push(this.voice(l, i))
     }
@@ -439,7 +321,7 @@ export class Relaxation {
     let best = 0
     let chosen = -1
     for (const l of this.part.items[i]!.fits) {
-      if (!this.allowed(i, l)) continue
+      if (!this.lines.allowed(i, l)) continue
       const { states, low, after, steps } = this.tables[l]!
       const p = this.position[i * this.count + l]!
       const to = steps[p]![fills[l]!]!

@@ -15,33 +15,49 @@ const BELOW = {
 }
 
 const only = (name, from, allowed, comment) => ({
-  name, comment, severity: 'error', from: { path: from },
+  name,
+  comment,
+  severity: 'error',
+  from: { path: from },
   to: { path: '^(packages|shared|server|app|demo|tools|tests)/', pathNot: allowed },
 })
 
 export default {
   forbidden: [
-    { name: 'no-circle', comment: 'Files that need each other are one subject, or hide a third.', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'no-circle', comment: 'Files that need each other are one subject, or hide a third.', severity: 'error', from: {},
+      to: { circular: true } },
     {
-      name: 'no-circle-of-folders', comment: 'A folder rests on others, not on each other.', severity: 'error', scope: 'folder',
-      from: { path: '^packages/' }, to: { circular: true },
+      name: 'no-circle-of-folders',
+      comment: 'A folder rests on others, not on each other.',
+      severity: 'error',
+      scope: 'folder',
+      from: { path: '^packages/' },
+      to: { circular: true },
     },
-    ...CORE.map(folder => only(`core-${folder}`, `^packages/core/src/${folder}/`,
-      `^packages/core/src/(${[folder, ...BELOW[folder]].join('|')})/`, 'The folders of the core stand on each other in one order.')),
+    ...CORE.map(folder =>
+      only(`core-${folder}`, `^packages/core/src/${folder}/`, `^packages/core/src/(${[folder, ...BELOW[folder]].join('|')})/`,
+        'The folders of the core stand on each other in one order.'),
+    ),
     only('core', '^packages/core/', '^packages/core/', 'The core rests on nothing of ours.'),
     only('words', '^packages/words/', '^packages/(core|words)/', 'Words say what the core finds.'),
     only('formats', '^packages/formats/', '^packages/', 'Formats know the rules and the words.'),
     only('shared', '^shared/', '^(packages|shared)/', 'What passes between browser and server knows neither.'),
-    only('app', '^app/', '^(packages|shared|app)/|^server/(services|db)/', 'The app knows of the server only the types of what it answers.'),
+    only('app', '^app/', '^(packages|shared|app)/|^server/(services|db)/',
+      'The app knows of the server only the types of what it answers.'),
     only('server', '^server/', '^(packages|shared|server)/', 'The server knows nothing of the app.'),
     {
-      name: 'app-takes-types-of-the-server', comment: 'Only types come from the server; the contract will take their place.', severity: 'error',
-      from: { path: '^app/' }, to: { path: '^server/', dependencyTypesNot: ['type-only'] },
+      name: 'app-takes-types-of-the-server',
+      comment: 'Only types come from the server; the contract will take their place.',
+      severity: 'error',
+      from: { path: '^app/' },
+      to: { path: '^server/', dependencyTypesNot: ['type-only'] },
     },
     { name: 'core-is-pure', severity: 'error', from: { path: '^packages/(core|words)/' }, to: { dependencyTypes: ['core'] } },
   ],
   options: {
-    doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.tools.json' },
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.tools.json' },
     exclude: { path: '^(\\.nuxt|\\.output|\\.ridgeway|docs|tests)/|\\.test\\.ts$' },
     enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'default'], mainFields: ['main'] },
   },

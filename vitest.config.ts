@@ -8,8 +8,13 @@ const alias = {
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['packages/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'tests/references/**/*.test.ts', 'tests/cases/**/*.test.ts'], testTimeout: 120_000 } },
-      { resolve: { alias }, test: { name: 'server', include: ['tests/load/**/*.test.ts', 'server/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000, fileParallelism: false } },
+      { resolve: { alias },
+        test: { name: 'unit',
+          include: ['packages/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'tests/references/**/*.test.ts',
+            'tests/cases/**/*.test.ts'], testTimeout: 120_000 } },
+      { resolve: { alias },
+        test: { name: 'server', include: ['tests/load/**/*.test.ts', 'server/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000,
+          fileParallelism: false } },
     ],
   },
 })

@@ -9,7 +9,10 @@ const back = () => clearError({ redirect: '/' })
 <template>
   <main class="page" style="max-width: 640px; padding-top: 80px">
     <h1>{{ missing ? 'There is no page at this address.' : 'This page could not be shown.' }}</h1>
-    <p>{{ missing ? 'The link may be old.' : 'Nothing you did is lost; everything is saved as you do it.' }} Go back to your start page and take it from there.</p>
+    <p>
+      {{ missing ? 'The link may be old.' : 'Nothing you did is lost; everything is saved as you do it.' }} Go back to your start page and
+      take it from there.
+    </p>
     <button class="act full" type="button" @click="back">To my start page</button>
   </main>
 </template>

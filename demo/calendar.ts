@@ -3,8 +3,16 @@ import { LETTER_SCALE } from '@ridgeway/core/grades'
 import type { OpeningRule } from '@ridgeway/core/registration'
 
 export const INSTITUTION = {
-  id: 1, name: 'Larkmoor College', zone: 'America/Denver', gradeScale: LETTER_SCALE, repeatPolicy: 'best' as const, creditPrice: 21400,
-  termsText: 'By registering you agree to pay the fees of the term by their due date; registration that is unpaid after that date is voided. Courses dropped by the drop date leave no record. Larkmoor College may cancel a section with too few students and will then tell you what else fits.',
+  id: 1,
+  name: 'Larkmoor College',
+  zone: 'America/Denver',
+  gradeScale: LETTER_SCALE,
+  repeatPolicy: 'best' as const,
+  creditPrice: 21400,
+  termsText:
+    'By registering you agree to pay the fees of the term by their due date; registration that is unpaid after that date '
+    + 'is voided. Courses dropped by the drop date leave no record. '
+    + 'Larkmoor College may cancel a section with too few students and will then tell you what else fits.',
 }
 
 /** The demo begins ten minutes before Spring 2027 opens: Monday 9 November 2026, 07:50 in Denver. */
@@ -24,14 +32,31 @@ export const TRAVEL: TravelTime[] = [
 ]
 
 const fall = (year: number, start: string, half: string, end: string, holidays: string): Term => ({
-  code: `${year}FA`, name: `Fall ${year}`, season: 'fall', year, start, end, scheduled: false, loadCap: 1800, fullTime: 1200,
-  sessions: sessions(start, half, end), noClass: days(holidays), movedDays: [],
-  addBy: shift(start, 7), dropBy: shift(start, 14), withdrawBy: shift(start, 63), feesDue: shift(start, -7),
+  code: `${year}FA`,
+  name: `Fall ${year}`,
+  season: 'fall',
+  year,
+  start,
+  end,
+  scheduled: false,
+  loadCap: 1800,
+  fullTime: 1200,
+  sessions: sessions(start, half, end),
+  noClass: days(holidays),
+  movedDays: [],
+  addBy: shift(start, 7),
+  dropBy: shift(start, 14),
+  withdrawBy: shift(start, 63),
+  feesDue: shift(start, -7),
 })
-const spring = (year: number, start: string, half: string, end: string, holidays: string): Term =>
-  ({ ...fall(year, start, half, end, holidays), code: `${year}SP`, name: `Spring ${year}`, season: 'spring' })
-const summer = (year: number, start: string, half: string, end: string): Term =>
-  ({ ...fall(year, start, half, end, ''), code: `${year}SU`, name: `Summer ${year}`, season: 'summer', loadCap: 900, fullTime: 600 })
+const spring = (year: number, start: string, half: string, end: string, holidays: string): Term => ({
+  ...fall(year, start, half, end, holidays),
+  code: `${year}SP`,
+  name: `Spring ${year}`,
+  season: 'spring',
+})
+const summer = (year: number, start: string, half: string, end: string): Term => ({ ...fall(year, start, half, end, ''), code: `${year}SU`,
+  name: `Summer ${year}`, season: 'summer', loadCap: 900, fullTime: 600 })
 
 export const TERMS: Term[] = [
   fall(2023, '2023-08-28', '2023-10-20', '2023-12-15', '2023-09-04 Labor Day,2023-11-23 Thanksgiving,2023-11-24 Thanksgiving'),
@@ -44,8 +69,14 @@ export const TERMS: Term[] = [
   spring(2026, '2026-01-12', '2026-03-06', '2026-05-01', '2026-01-19 Winter holiday'),
   summer(2026, '2026-06-01', '2026-06-26', '2026-07-24'),
   fall(2026, '2026-08-24', '2026-10-16', '2026-12-11', '2026-09-07 Labor Day,2026-11-26 Thanksgiving,2026-11-27 Thanksgiving'),
-  { ...spring(2027, '2027-01-11', '2027-03-05', '2027-04-30', '2027-01-18 Winter holiday,2027-03-08 Spring break,2027-03-09 Spring break,2027-03-10 Spring break,2027-03-11 Spring break,2027-03-12 Spring break,2027-04-02 College day'),
-    scheduled: true, movedDays: [{ date: '2027-01-20', follows: 'M' }], feesDue: '2027-01-04' },
+  {
+    ...spring(2027, '2027-01-11', '2027-03-05', '2027-04-30',
+      '2027-01-18 Winter holiday,2027-03-08 Spring break,2027-03-09 Spring break,'
+      + '2027-03-10 Spring break,2027-03-11 Spring break,2027-03-12 Spring break,2027-04-02 College day'),
+    scheduled: true,
+    movedDays: [{ date: '2027-01-20', follows: 'M' }],
+    feesDue: '2027-01-04',
+  },
   { ...summer(2027, '2027-06-01', '2027-06-25', '2027-07-23'), scheduled: true },
   fall(2027, '2027-08-23', '2027-10-15', '2027-12-10', '2027-09-06 Labor Day,2027-11-25 Thanksgiving,2027-11-26 Thanksgiving'),
   spring(2028, '2028-01-10', '2028-03-03', '2028-04-28', '2028-01-17 Winter holiday'),

@@ -4,14 +4,16 @@ import type { Course, OfferingPattern, Part, Season } from '@ridgeway/core/catal
  * The catalog of Larkmoor College, all invented. One course a line:
  * code | title | credits | parts | offered | prerequisite | attributes | extra | description
  * credits: `3`, or `1-3` where they vary;
- * parts: l lecture, L lab, t tutorial; offered: F S U, `F/odd` for odd years, `F S until 2026SP` for one that was given up; extra: `with …` corequisite, `not …` exclusion,
+ * parts: l lecture, L lab, t tutorial; offered: F S U, `F/odd` for odd years, `F S until 2026SP` for one that was given up; extra: `with
+ * …` corequisite, `not …` exclusion,
  * `same …` equivalent, `fee N`, `repeat N`.
  */
 const TABLE = `
 HYD 110 | Water and Landscape | 4 | lL | F S | | Places | fee 35 | How water shapes an upland, from the raindrop to the river mouth.
 HYD 115 | Rivers and People | 3 | l | F S | | Voices Places | | Settlements, mills and quarrels along four upland rivers.
 HYD 120 | Water Careers Seminar | 1 | l | F S | | | | Guests from the trade and a first professional portfolio.
-HYD 210 | Runoff and Streamflow | 4 | lL | F | HYD 110 with C and MTH 140 with C- | | fee 35 | Rainfall, runoff and the stream hydrograph, measured and computed.
+HYD 210 | Runoff and Streamflow | 4 | lL | F | HYD 110 with C and MTH 140 with C- | | fee 35 | \
+  Rainfall, runoff and the stream hydrograph, measured and computed.
 HYD 220 | Snow and Ice | 3 | l | S | HYD 110 with C | Evidence | | Snowpack, melt and what both mean for the summer.
 HYD 230 | Groundwater | 4 | lL | S | HYD 110 with C and CHY 110 with C | | fee 40 | Wells, aquifers and the slow water under the hill.
 HYD 240 | Water Law and Policy | 3 | l | F | HYD 110 | Voices | | Who may use water, and who decides.
@@ -31,7 +33,8 @@ GSP 210 | Spatial Databases | 3 | l | S | GSP 120 with C | | | Storing and askin
 GSP 240 | Terrain Analysis | 3 | l | F | GSP 140 with C | Evidence | | Slopes, basins and sight lines from elevation.
 GSP 260 | Drone Survey | 3 | lL | S U | GSP 140 with C | Making | fee 80 | Planning, flying and processing a survey.
 GSP 310 | Geospatial Programming | 3 | l | F | GSP 210 with C | | | Scripts that make maps.
-GSP 330 | Imagery and Remote Sensing | 3 | l | F S | GSP 240 with C or GSP 210 with C | Evidence | | What a picture from above can and cannot tell.
+GSP 330 | Imagery and Remote Sensing | 3 | l | F S | GSP 240 with C or GSP 210 with C | Evidence | | \
+  What a picture from above can and cannot tell.
 GSP 350 | Web Mapping | 3 | l | S | GSP 210 with C | Making | | Maps that other people use.
 GSP 410 | Spatial Statistics | 3 | l | S/odd | GSP 210 with C and STT 201 with C | | | Pattern, chance and place.
 ECL 110 | Living Uplands | 3 | l | F S | | Evidence Places | | Plants and animals between valley and ridge.
@@ -83,7 +86,8 @@ MTH 150 | Calculus II | 4 | lt | F S | MTH 140 with C- | Numbers | | Integration
 MTH 220 | Linear Algebra | 3 | l | F | MTH 140 with C | Numbers | | Vectors, matrices and what they do.
 MTH 240 | Differential Equations | 3 | l | S | MTH 150 with C | | | Change, modelled.
 STT 110 | Data and Doubt | 3 | l | F S | | Numbers Evidence | | What numbers in the news can bear.
-STT 201 | Statistics I | 3 | l | F S | MTH 110 or MTH 120 or MTH 140 or placement MTH at least 50 | Numbers | not STT 205 | Description, inference and honest error.
+STT 201 | Statistics I | 3 | l | F S | MTH 110 or MTH 120 or MTH 140 or placement MTH at least 50 | Numbers | not STT 205 | \
+  Description, inference and honest error.
 STT 205 | Statistics for Crafts | 3 | l | F | MTH 110 | Numbers | not STT 201 | Quality, tolerance and sampling.
 STT 301 | Regression | 3 | l | S | STT 201 with C | Evidence | | Lines through clouds, carefully.
 STT 310 | Sampling and Surveys | 3 | l | F | STT 201 with C | Evidence | | Asking few, saying something of many.
@@ -95,7 +99,8 @@ CHY 310 | Environmental Analysis | 3 | l | S | CHY 220 with C | | with CHY 311 |
 CHY 311 | Environmental Analysis Laboratory | 1 | L | S | CHY 120 with C | | with CHY 310 fee 75 | The bench work that goes with analysis.
 PHX 110 | Everyday Physics | 3 | l | F S | | Evidence | not PHX 140 | Heat, light and motion without calculus.
 PHX 140 | Mechanics | 4 | lL | F S | MTH 140 with C- or alongside | Evidence | not PHX 110 fee 35 | Motion, force and energy.
-PHX 150 | Waves and Fields | 4 | lL | F S | PHX 140 with C- and MTH 150 with C- or alongside | | fee 35 | Oscillation, electricity and magnetism.
+PHX 150 | Waves and Fields | 4 | lL | F S | PHX 140 with C- and MTH 150 with C- or alongside | | fee 35 | \
+  Oscillation, electricity and magnetism.
 PHX 240 | Fluids | 4 | l | F | PHX 150 with C and MTH 150 with C | | | How fluids rest and flow.
 WRT 110 | Writing I | 3 | l | F S | | | | Clear sentences, fair arguments.
 WRT 210 | Writing Places | 3 | l | F S | WRT 110 with C- | | | Essays that begin with somewhere.
@@ -132,7 +137,8 @@ GSP 280 | Technician Project | 4 | l | S | GSP 210 with C and GSP 240 with C | M
 GSP 320 | Land Information | 3 | l | S | GSP 210 with C | | | Parcels, rights and registers.
 GSP 340 | Laser Scanning | 3 | lL | F | GSP 240 with C | Making | fee 70 | Point clouds, from the forest to the file.
 GSP 360 | Time and Place | 3 | l | F/odd | GSP 210 with C | Evidence | | Change over time on maps.
-GSP 430 | Spatial Decision Studio | 3 | l | F | GSP 330 with C or GSP 350 with C | Making | partner | Choosing sites with people who disagree.
+GSP 430 | Spatial Decision Studio | 3 | l | F | GSP 330 with C or GSP 350 with C | Making | partner | \
+  Choosing sites with people who disagree.
 GSP 460 | Directed Study in Geospatial | 1-3 | l | F S | permission | | repeat 2 | A question of one's own, with a supervisor.
 ECL 120 | Gardens of the Ridge | 3 | l | S U | | Places Making | fee 20 | Growing at altitude, with hands in the soil.
 ECL 130 | Insects | 3 | lL | F | | Evidence | fee 30 | The small majority.
@@ -183,7 +189,8 @@ HRT 370 | Measured Survey | 3 | lL | S | HRT 250 with C | Evidence | field fee 4
 HRT 380 | Radio and Sound | 3 | l | S | HRT 130 with C | Making | fee 45 | Stories for ears.
 HRT 410 | Heritage Law | 3 | l | F | HRT 310 with C | Voices | | Protection, ownership and return.
 HRT 420 | Difficult Histories | 3 | l | S | HRT 210 with C | Voices | | Clearance, enclosure and silence.
-HRT 480 | Heritage Placement | 1-6 | l | F S U | standing junior and permission | | partner | Work in a museum, archive or village, reported.
+HRT 480 | Heritage Placement | 1-6 | l | F S U | standing junior and permission | | partner | \
+  Work in a museum, archive or village, reported.
 HRT 490 | Heritage Thesis | 6 | l | F S | HRT 330 with C and standing senior | Making | | One question, answered at length.
 FLD 130 | Hill Weather | 2 | l | F S | | Evidence | | Reading the sky before it reads you.
 FLD 140 | Ropes and Knots | 1 | L | F S | | | fee 25 | Twelve knots and when to trust them.
@@ -192,7 +199,8 @@ FLD 250 | Boat and Bank Safety | 2 | L | U F | FLD 110 | | field fee 95 | Workin
 FLD 270 | Guiding Groups | 2 | l | S | FLD 210 with C- | Voices | field | Taking others where they would not go alone.
 FLD 360 | Risk Assessment | 2 | l | F S | FLD 110 with C | Evidence | | Writing down what may go wrong, usefully.
 FLD 410 | Expedition | 4 | L | U | FLD 210 with C and FLD 240 with C | | field fee 380 | Two weeks out, planned by those who go.
-MTH 130 | Mathematics of Building | 3 | l | F | MTH 095 with C- or placement MTH at least 40 | Numbers | | Areas, loads and slopes for people who make things.
+MTH 130 | Mathematics of Building | 3 | l | F | MTH 095 with C- or placement MTH at least 40 | Numbers | | \
+  Areas, loads and slopes for people who make things.
 MTH 210 | Discrete Structures | 3 | l | S | MTH 120 with C or MTH 140 with C- | Numbers | | Graphs, counting and proof.
 MTH 250 | Calculus III | 4 | lt | F | MTH 150 with C- | Numbers | | Surfaces, fields and flow.
 MTH 310 | Numerical Methods | 3 | l | S | MTH 220 with C and MTH 240 with C- | | | Answers that are near enough, and how near.
@@ -204,14 +212,16 @@ STT 320 | Designed Experiments | 3 | l | F | STT 201 with C | Evidence | | Askin
 STT 350 | Spatial Data Analysis | 3 | l | F/even | STT 301 with C | | | Neighbours are not independent.
 STT 360 | Extremes | 3 | l | S/even | STT 301 with C and MTH 150 with C- | | | The flood that has not come yet.
 STT 410 | Bayesian Thinking | 3 | l | S | STT 301 with C and MTH 320 with C | | | Learning from little.
-STT 450 | Statistics Consulting | 2 | l | F S | STT 301 with C and standing junior | Making | partner repeat 2 | Other people's questions, by Friday.
+STT 450 | Statistics Consulting | 2 | l | F S | STT 301 with C and standing junior | Making | partner repeat 2 | \
+  Other people's questions, by Friday.
 CHY 105 | Chemistry of Everyday | 3 | l | F S | | Evidence | not CHY 110 | Kitchens, paints and rivers, without calculus.
 CHY 210 | Organic Chemistry | 4 | lL | S | CHY 120 with C | | fee 55 | Carbon and its company.
 CHY 230 | Wood Chemistry | 3 | l | F | CHY 120 with C | | | Cellulose, lignin and what they become.
 CHY 320 | Isotopes in Nature | 3 | l | F/odd | CHY 220 with C | Evidence | | Dating and tracing water and soil.
 PHX 120 | Sky and Seasons | 3 | l | F S | | Evidence | | The upland's night sky, and its days.
 PHX 210 | Heat and Buildings | 3 | l | S | PHX 110 with C or PHX 140 with C- | Numbers | | Why some rooms are cold.
-PHX 220 | Electronics for Field Work | 3 | lL | F | PHX 110 with C- or PHX 140 with C- | Making | fee 65 | Loggers and sensors that survive the winter.
+PHX 220 | Electronics for Field Work | 3 | lL | F | PHX 110 with C- or PHX 140 with C- | Making | fee 65 | \
+  Loggers and sensors that survive the winter.
 PHX 310 | Solid Mechanics | 3 | l | S | PHX 140 with C and MTH 240 with C- | | | Stress, strain and failure.
 WRT 120 | Speaking Up | 3 | l | F S | | Voices | | Talks, meetings and the fear of both.
 WRT 220 | Writing Science | 3 | l | F S | WRT 110 with C- | Evidence | | Reports that can be checked.
@@ -240,18 +250,38 @@ const SEASONS: Record<string, Season> = { F: 'fall', S: 'spring', U: 'summer' }
 export const COURSES: Course[] = TABLE.trim().split('\n').map(readCourse)
 
 function readCourse(line: string): Course {
-  const [code, title, credits, parts, offered, prerequisite, attributes, extra, description] = line.split('|').map(cell => cell.trim()) as
-    [string, string, string, string, string, string, string, string, string]
+  const [code, title, credits, parts, offered, prerequisite, attributes, extra, description] = line.split('|').map(cell => cell.trim()) as [
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+    string,
+  ]
   const [subject, number] = code.split(' ') as [string, string]
   const option = (word: string) => extra.match(new RegExp(`${word} ([A-Z]{3} \\d{3}|\\d+)`))?.[1]
   const codes = (word: string) => option(word) ? [option(word)!] : []
   return {
-    code, subject, number: Number(number), title, description, prerequisite,
-    credits: Number(credits.split('-')[0]) * 100, creditsMax: Number(credits.split('-').at(-1)) * 100,
-    attributes: [...attributes.split(' '), ...(/\bfield\b/.test(extra) ? ['Field-based'] : []), ...(/\bpartner\b/.test(extra) ? ['Community partner'] : [])].filter(Boolean),
-    corequisite: option('with') ?? '', exclusions: codes('not'), equivalents: codes('same'),
-    repeatLimit: Number(option('repeat') ?? 1), offered: readOffering(offered),
-    parts: [...parts].map(letter => PARTS[letter]!), fee: Number(option('fee') ?? 0) * 100,
+    code,
+    subject,
+    number: Number(number),
+    title,
+    description,
+    prerequisite,
+    credits: Number(credits.split('-')[0]) * 100,
+    creditsMax: Number(credits.split('-').at(-1)) * 100,
+    attributes: [...attributes.split(' '), ...(/\bfield\b/.test(extra) ? ['Field-based'] : []),
+      ...(/\bpartner\b/.test(extra) ? ['Community partner'] : [])].filter(Boolean),
+    corequisite: option('with') ?? '',
+    exclusions: codes('not'),
+    equivalents: codes('same'),
+    repeatLimit: Number(option('repeat') ?? 1),
+    offered: readOffering(offered),
+    parts: [...parts].map(letter => PARTS[letter]!),
+    fee: Number(option('fee') ?? 0) * 100,
   }
 }
 

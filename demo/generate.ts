@@ -27,7 +27,8 @@ const DEGREES = ['WSC-BS', 'WSC-BS', 'UPH-BA', 'WSC-BS', 'TIM-BS', 'WSC-BS', 'WS
 const FALL_AND_SPRING = (terms: readonly Term[]) => terms.filter(term => term.season !== 'summer')
 
 /** Students who follow the suggested sequence with detours; seniors are registered for the coming term and fill its seats. */
-export function generateStudents(count: number, terms: readonly Term[], courses: ReadonlyMap<string, Course>, sections: readonly Section[], random: Random): GeneratedStudent[] {
+export function generateStudents(count: number, terms: readonly Term[], courses: ReadonlyMap<string, Course>, sections: readonly Section[],
+  random: Random): GeneratedStudent[] {
   const past = FALL_AND_SPRING(terms).filter(term => termOrder(term.code) <= 20263)
   const coming = terms.find(term => term.code === '2027SP')!
   const names = new Set<string>()
@@ -38,8 +39,10 @@ export function generateStudents(count: number, terms: readonly Term[], courses:
     const degree = `${DEGREES[index % DEGREES.length]}-2025`
     const record = generateRecord(past.slice(-semesters), courses, random, degree)
     const planned = nextCourses(record, coming, courses, random, degree)
-    const earned = record.reduce((sum, item) => sum + (item.state === 'completed' && LETTER_SCALE[item.grade!]?.earns ? item.credits : 0), 0)
-    const student: GeneratedStudent = { name, programs: [degree, 'TSS-CERT-2025'], username: `s${String(index + 1).padStart(4, '0')}`, record, planned, bundles: [], waitlisted: [] }
+    const earned = record.reduce((sum, item) => sum + (item.state === 'completed' && LETTER_SCALE[item.grade!]?.earns ? item.credits : 0),
+      0)
+    const student: GeneratedStudent = { name, programs: [degree, 'TSS-CERT-2025'], username: `s${String(index + 1).padStart(4, '0')}`,
+      record, planned, bundles: [], waitlisted: [] }
     if (earned >= 6000) register(student, coming, courses, sections, random)
     return student
   })
@@ -52,28 +55,33 @@ function freshName(taken: ReadonlySet<string>, random: Random): string {
   }
 }
 
-function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random, degree: string): GeneratedStudent['record'] {
+function generateRecord(terms: readonly Term[], courses: ReadonlyMap<string, Course>, random: Random,
+  degree: string): GeneratedStudent['record'] {
   const record: GeneratedStudent['record'] = []
   terms.forEach((term, index) => {
     const underWay = index === terms.length - 1
     for (const code of nextCourses(record, term, courses, random, degree)) {
-      record.push({ course: code, term: term.code, credits: courses.get(code)!.credits, grade: underWay ? null : random.pick(GRADES), state: underWay ? 'under way' : 'completed', source: 'here' })
+      record.push({ course: code, term: term.code, credits: courses.get(code)!.credits, grade: underWay ? null : random.pick(GRADES),
+        state: underWay ? 'under way' : 'completed', source: 'here' })
     }
   })
   return record
 }
 
 /** The next courses of the sequence (with a detour now and then) that the record allows and the term offers. */
-function nextCourses(record: GeneratedStudent['record'], term: Term, courses: ReadonlyMap<string, Course>, random: Random, degree: string): string[] {
+function nextCourses(record: GeneratedStudent['record'], term: Term, courses: ReadonlyMap<string, Course>, random: Random,
+  degree: string): string[] {
   const items = record.map((item, i) => ({ ...item, id: String(i) }))
   const had = new Set(items.filter(item => item.state !== 'completed' || LETTER_SCALE[item.grade!]?.earns).map(item => item.course))
   const sequence = findProgram(degree).suggested.flatMap(step => step.courses)
-  const detours = random.shuffle([...courses.keys()].filter(code => courses.get(code)!.number < 260 && !courses.get(code)!.offered.until)).slice(0, 6)
+  const detours = random.shuffle([...courses.keys()].filter(code => courses.get(code)!.number < 260 && !courses.get(code)!.offered.until))
+    .slice(0, 6)
   const chosen: string[] = []
   let credits = 0
   for (const code of [...sequence, ...detours]) {
     const course = courses.get(code)!
-    if (had.has(code) || chosen.includes(code) || !isOffered(course, term) || credits + course.credits > 1600 || random.chance(0.15)) continue
+    if (had.has(code) || chosen.includes(code) || !isOffered(course, term) || credits + course.credits > 1600 || random.chance(0.15))
+      continue
     if (course.exclusions.some(other => had.has(other) || chosen.includes(other))) continue
     if (!allowed(course, term, items, courses)) continue
     chosen.push(code)
@@ -90,14 +98,28 @@ function allowed(course: Course, term: Term, items: readonly CourseItem[], cours
 }
 
 /** Seats are taken only where the registration's own decision says so. */
-function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<string, Course>, sections: readonly Section[], random: Random) {
+function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<string, Course>, sections: readonly Section[],
+  random: Random) {
   const items: CourseItem[] = student.record.map((item, i) => ({ ...item, id: String(i) }))
   const byId = new Map(sections.map(section => [section.id, section]))
   for (const code of student.planned) {
     for (const bundle of random.shuffle(bundlesOf(courses.get(code)!, sections)).slice(0, 3)) {
       const [decision] = decideRun([{ id: 1, course: code, sectionIds: bundle.sections.map(section => section.id), credits: null }], {
-        term, gates: [], courses, sections: byId, scale: LETTER_SCALE, repeatPolicy: 'best', travel: TRAVEL, terms: [term], asked: NO_GRADES_ASKED, items, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 },
-        permissions: [], loadCap: term.loadCap, registered: student.bundles.flatMap(held => held.sections),
+        term,
+        gates: [],
+        courses,
+        sections: byId,
+        scale: LETTER_SCALE,
+        repeatPolicy: 'best',
+        travel: TRAVEL,
+        terms: [term],
+        asked: NO_GRADES_ASKED,
+        items,
+        programs: ['WSC-BS', 'TSS-CERT'],
+        placements: { MTH: 70 },
+        permissions: [],
+        loadCap: term.loadCap,
+        registered: student.bundles.flatMap(held => held.sections),
       })
       const full = bundle.sections.find(section => section.pools.every(pool => freeSeats(pool) === 0))
       if (decision!.outcome === 'refused') {

@@ -23,7 +23,12 @@ export interface LoadOptions {
   full?: string[]
 }
 
-export interface Loaded { courses: number, sections: number, students: number, registrations: number }
+export interface Loaded {
+  courses: number
+  sections: number
+  students: number
+  registrations: number
+}
 
 const SPRING = TERMS.find(term => term.code === '2027SP')!
 
@@ -33,8 +38,10 @@ type Rows = Record<string, unknown>[]
 export async function loadDemo(db: Database, options: LoadOptions = {}): Promise<Loaded> {
   const random = new Random(options.seed ?? 20270111)
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const sections = [...makeSections(SPRING, COURSES, random, 1), ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
-  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === SPRING.code), random)
+  const sections = [...makeSections(SPRING, COURSES, random, 1),
+    ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
+  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === SPRING.code),
+    random)
   closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)
   const people = new PeopleRows(passwordHash, sections, courses)
@@ -55,14 +62,16 @@ export async function loadDemo(db: Database, options: LoadOptions = {}): Promise
     await insert(schema.termSessions, TERMS.flatMap(term => term.sessions.map(session => ({ ...session, term: term.code }))))
     await insert(schema.openings, OPENINGS as unknown as Rows)
     await insert(schema.courses, COURSES as unknown as Rows)
-    await insert(schema.programs, PROGRAMS.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear, body: program })))
+    await insert(schema.programs,
+      PROGRAMS.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear, body: program })))
     await insert(schema.sections, sections.map(({ meetings: _, pools: __, waiting: ___, ...section }) => section))
     await insert(schema.meetings, sections.flatMap(section => section.meetings.map(meeting => ({ ...meeting, section: section.id }))))
     await insert(schema.seatPools, sections.flatMap(section => section.pools.map(pool => ({ ...pool, section: section.id }))))
     for (const [table, rows] of people.tables()) await insert(table as never, rows)
     await tx.execute(sql`SELECT 1`)
   })
-  return { courses: COURSES.length, sections: sections.length, students: STUDENTS.length + generated.length, registrations: people.registrations.length }
+  return { courses: COURSES.length, sections: sections.length, students: STUDENTS.length + generated.length,
+    registrations: people.registrations.length }
 }
 
 function closeFullSections(sections: Section[], labels: string[]) {
@@ -99,14 +108,29 @@ class PeopleRows {
   readonly ledger: Rows = []
   private readonly ids = new Map<string, number>()
 
-  constructor(private readonly passwordHash: string, private readonly sections: Section[], private readonly courses: ReadonlyMap<string, Course>) {}
+  constructor(private readonly passwordHash: string, private readonly sections: Section[],
+    private readonly courses: ReadonlyMap<string, Course>) {}
 
   tables(): [unknown, Rows][] {
     return [
-      [schema.people, this.people], [schema.students, this.students], [schema.studentPrograms, this.programs], [schema.records, this.records],
-      [schema.holds, this.holds], [schema.exceptions, this.exceptions], [schema.milestones, this.milestones], [schema.programRequests, this.wishes], [schema.plans, this.plans], [schema.planEntries, this.entries], [schema.comments, this.comments], [schema.signOffRequests, this.requests],
-      [schema.signOffs, this.signOffs], [schema.lineUpRows, this.lineUps], [schema.registrations, this.registrations],
-      [schema.waitlistEntries, this.waitlist], [schema.termsAcceptances, this.acceptances], [schema.ledger, this.ledger],
+      [schema.people, this.people],
+      [schema.students, this.students],
+      [schema.studentPrograms, this.programs],
+      [schema.records, this.records],
+      [schema.holds, this.holds],
+      [schema.exceptions, this.exceptions],
+      [schema.milestones, this.milestones],
+      [schema.programRequests, this.wishes],
+      [schema.plans, this.plans],
+      [schema.planEntries, this.entries],
+      [schema.comments, this.comments],
+      [schema.signOffRequests, this.requests],
+      [schema.signOffs, this.signOffs],
+      [schema.lineUpRows, this.lineUps],
+      [schema.registrations, this.registrations],
+      [schema.waitlistEntries, this.waitlist],
+      [schema.termsAcceptances, this.acceptances],
+      [schema.ledger, this.ledger],
     ]
   }
 
@@ -117,12 +141,15 @@ class PeopleRows {
   private addPerson(username: string, name: string, role: schema.Role, story: string, signsIn: boolean): number {
     const id = this.people.length + 1
     this.ids.set(username, id)
-    this.people.push({ id, username, name, role, story, email: `${username}@larkmoor.example`, passwordHash: signsIn ? this.passwordHash : null })
+    this.people.push({ id, username, name, role, story, email: `${username}@larkmoor.example`,
+      passwordHash: signsIn ? this.passwordHash : null })
     return id
   }
 
-  private addStudent(id: number, advisor: number, values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[] }) {
-    this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {}, targetLoad: values.targetLoad ?? null })
+  private addStudent(id: number, advisor: number,
+    values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[] }) {
+    this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {},
+      targetLoad: values.targetLoad ?? null })
     const programs = values.programs ?? ['WSC-BS-2025', 'TSS-CERT-2025']
     programs.forEach((program, position) => this.programs.push({ student: id, program: programId(findProgram(program)), position }))
   }
@@ -131,18 +158,23 @@ class PeopleRows {
     const id = this.addPerson(student.username, student.name, 'student', student.story, true)
     const advisor = this.ids.get(student.advisor)!
     this.addStudent(id, advisor, student)
-    this.records.push(...readTransfer(student.transfer ?? '', 'transfer'), ...readTransfer(student.exam ?? '', 'exam'), ...readRecord(student.record, this.courses))
+    this.records.push(...readTransfer(student.transfer ?? '', 'transfer'), ...readTransfer(student.exam ?? '', 'exam'),
+      ...readRecord(student.record, this.courses))
     this.records.forEach(row => row.student ??= id)
     this.addPlan(id, readTerms(student.plan).map(({ term, code }) => ({ term, code })), { target: student.targetLoad ?? null })
     for (const exception of student.exceptions ?? []) {
-      this.exceptions.push({ student: id, term: null, value: null, instead: null, ...exception, grantedBy: advisor, grantedAt: '2026-10-12T15:30:00.000Z' })
-      this.addLedger(id, advisor, `grant ${exception.kind}`, { program: exception.program, line: exception.line, course: exception.course, reason: exception.reason }, '2026-10-12T15:30:00.000Z')
+      this.exceptions.push({ student: id, term: null, value: null, instead: null, ...exception, grantedBy: advisor,
+        grantedAt: '2026-10-12T15:30:00.000Z' })
+      this.addLedger(id, advisor, `grant ${exception.kind}`, { program: exception.program, line: exception.line, course: exception.course,
+        reason: exception.reason }, '2026-10-12T15:30:00.000Z')
     }
     for (const name of student.milestones ?? []) {
       const [program, milestone] = name.split('/')
       this.milestones.push({ student: id, program, milestone, recordedBy: advisor, recordedAt: '2026-04-20T18:00:00.000Z' })
     }
-    if (student.wishes) this.wishes.push({ student: id, ...student.wishes, askedAt: '2026-11-05T19:10:00.000Z', state: 'asked', decidedBy: null, decidedAt: null, words: '' })
+    if (student.wishes)
+      this.wishes.push({ student: id, ...student.wishes, askedAt: '2026-11-05T19:10:00.000Z', state: 'asked', decidedBy: null,
+        decidedAt: null, words: '' })
     if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
     if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: '' })
     if (student.signedOff) {
@@ -150,11 +182,16 @@ class PeopleRows {
     }
     for (const other of student.otherPlans ?? []) this.addPlan(id, readTerms(other.plan).map(({ term, code }) => ({ term, code })), other)
     for (const { by, at, course, term, text } of student.comments ?? []) {
-      this.comments.push({ student: id, author: this.ids.get(by)!, at, term: course ? null : term, entry: course ? newEntryId(course, term) : null, text })
+      this.comments.push({ student: id, author: this.ids.get(by)!, at, term: course ? null : term,
+        entry: course ? newEntryId(course, term) : null, text })
     }
     if (student.accepted) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-01T18:00:00.000Z' })
     const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
-    choices.forEach((bundle, position) => this.lineUps.push({ student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id) }))
+    choices.forEach((bundle, position) =>
+      this.lineUps.push({
+        student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id),
+      }),
+    )
     const held = (student.registered ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
     held.forEach((bundle, index) => {
       const clash = held.slice(0, index).find(other => clashBetween(other, bundle, SPRING, TRAVEL))
@@ -165,7 +202,8 @@ class PeopleRows {
       const section = this.bundle(wait.section)[0]!
       if (wait.offerHours) section.pools[0]!.held++
       section.pools[0]!.capacity = section.pools[0]!.taken + section.pools[0]!.held
-      this.waitlist.push({ student: id, section: section.id, joined: '2026-11-08T15:04:00.000Z', offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null })
+      this.waitlist.push({ student: id, section: section.id, joined: '2026-11-08T15:04:00.000Z',
+        offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null })
     }
   }
 
@@ -181,29 +219,38 @@ class PeopleRows {
     else if (mood === 16) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-05T18:30:00.000Z', note: '' })
     if (student.bundles.length > 0 || mood < 12) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-03T18:00:00.000Z' })
     for (const bundle of student.bundles) this.addRegistration(id, bundle.sections, false)
-    student.waitlisted.forEach((section, i) => this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`, offerUntil: null }))
+    student.waitlisted.forEach((section, i) =>
+      this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`,
+        offerUntil: null }),
+    )
   }
 
   /** Signs off the plan that was added last. */
   private addSignOff(student: number, advisor: number, at: string) {
-    const copy = this.entries.filter(entry => entry.plan === this.plans.length && entry.term === '2027SP').map(({ plan: _, ...entry }) => entry)
+    const copy = this.entries.filter(entry => entry.plan === this.plans.length && entry.term === '2027SP').map(({ plan: _, ...entry }) =>
+      entry,
+    )
     this.signOffs.push({ student, term: '2027SP', advisor, at, note: '', copy })
     this.addLedger(student, advisor, 'sign off', { term: '2027SP' }, at)
   }
 
-  private addPlan(student: number, placed: { term: string, code: string }[], { name = 'Main', note = '', target = null }: { name?: string, note?: string, target?: number | null } = {}) {
+  private addPlan(student: number, placed: { term: string, code: string }[],
+    { name = 'Main', note = '', target = null }: { name?: string, note?: string, target?: number | null } = {}) {
     const { entries: _, ...empty } = EMPTY_PLAN
     const details = { ...empty, note, wishes: { ...empty.wishes, target } }
     this.plans.push({ id: this.plans.length + 1, student, name, current: name === 'Main', version: 0, details, deletedAt: null })
     const plan = this.plans.length
     for (const { term, code } of placed) {
-      this.entries.push({ plan, id: newEntryId(code, term), course: code, term, credits: this.courses.get(code)!.credits, pinned: false, pinnedUse: null, note: '' })
+      this.entries.push({ plan, id: newEntryId(code, term), course: code, term, credits: this.courses.get(code)!.credits, pinned: false,
+        pinnedUse: null, note: '' })
     }
   }
 
   private bundle(label: string): Section[] {
     const [course, link] = label.split('-') as [string, string]
-    const found = bundlesOf(this.courses.get(course)!, this.sections.filter(section => section.term === '2027SP')).find(bundle => bundle.sections[0]!.link === link)
+    const found = bundlesOf(this.courses.get(course)!, this.sections.filter(section => section.term === '2027SP')).find(bundle =>
+      bundle.sections[0]!.link === link,
+    )
     if (!found) throw new Error(`the demo names ${label}, which is not among the sections`)
     return found.sections
   }
@@ -234,7 +281,8 @@ class PeopleRows {
     return pool.id
   }
 
-  private addLedger(student: number, actor: number, action: string, detail: Record<string, unknown>, at: string, section?: number, pool?: number, run?: string) {
+  private addLedger(student: number, actor: number, action: string, detail: Record<string, unknown>, at: string, section?: number,
+    pool?: number, run?: string) {
     this.ledger.push({ at, actor, student, action, section: section ?? null, pool: pool ?? null, run: run ?? null, detail })
   }
 }
@@ -253,13 +301,15 @@ function readRecord(text: string, courses: ReadonlyMap<string, Course>): Rows {
   return readTerms(text).map(({ term, code, rest }) => {
     const underWay = rest === '*'
     if (!underWay && !LETTER_SCALE[rest]) throw new Error(`${code} in ${term} has the unknown grade "${rest}"`)
-    return { course: code, term, credits: courses.get(code)!.credits, grade: underWay ? null : rest, state: underWay ? 'under way' : 'completed', source: 'here' } satisfies Omit<CourseItem, 'id'>
+    return { course: code, term, credits: courses.get(code)!.credits, grade: underWay ? null : rest,
+      state: underWay ? 'under way' : 'completed', source: 'here' } satisfies Omit<CourseItem, 'id'>
   })
 }
 
 function readTransfer(text: string, source: 'transfer' | 'exam'): Rows {
   return text.split(', ').filter(Boolean).map((entry) => {
     const [subject, number, credits] = entry.split(' ') as [string, string, string]
-    return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed', source }
+    return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed',
+      source }
   })
 }

@@ -12,12 +12,17 @@ export const PROGRAMS: Program[] = readPrograms()
 
 function readPrograms(folder = FOLDER): Program[] {
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const files = readdirSync(folder).filter(name => name.endsWith('.json')).sort().map(name => ({ name, text: readFileSync(resolve(folder, name), 'utf8') }))
+  const files = readdirSync(folder).filter(name => name.endsWith('.json')).sort().map(name => ({ name,
+    text: readFileSync(resolve(folder, name), 'utf8') }),
+  )
   // Programs name each other in their sharing rules.
   const programs = new Set(files.map(({ text }) => (JSON.parse(text) as { code: string }).code))
   const read = files.map(({ name, text }) => {
     const result = readProgramText(text, { courses, scale: LETTER_SCALE, programs })
-    if (!result.ok) throw new Error(result.problems.map(problem => `${name}:${problem.line}:${problem.column} ${problem.path}: ${problem.message}`).join('\n'))
+    if (!result.ok)
+      throw new Error(
+        result.problems.map(problem => `${name}:${problem.line}:${problem.column} ${problem.path}: ${problem.message}`).join('\n'),
+      )
     return result.program
   })
   const order = ['WSC-BS', 'TSS-CERT']

@@ -1,22 +1,31 @@
-import {
-  type Course, type Delivery, isOffered, type Meeting, type Section, type Session, type Term, type Weekday,
-} from '@ridgeway/core/catalog'
+import { type Course, type Delivery, isOffered, type Meeting, type Section, type Session, type Term,
+  type Weekday } from '@ridgeway/core/catalog'
 import type { Random } from './random'
 
-interface Slot { days: Weekday[], start: number }
+interface Slot {
+  days: Weekday[]
+  start: number
+}
 
 const PAIRS: Weekday[][] = [['M', 'W'], ['T', 'R']]
 const LONG_STARTS = [480, 570, 660, 780, 870, 960]
 const LAB_STARTS = [480, 540, 660, 780, 840, 900, 960]
-const SURNAMES = ['Aldane', 'Brackwell', 'Corrie', 'Dunmoor', 'Eskrigg', 'Farrant', 'Greave', 'Hollin', 'Ivers', 'Jessop', 'Keld', 'Lorimer', 'Mossop', 'Netherby', 'Oake', 'Pellow', 'Quarmby', 'Roxby', 'Skelwith', 'Thrang', 'Underhay', 'Vasey', 'Wharram', 'Yewdale']
+const SURNAMES = ['Aldane', 'Brackwell', 'Corrie', 'Dunmoor', 'Eskrigg', 'Farrant', 'Greave', 'Hollin', 'Ivers', 'Jessop', 'Keld',
+  'Lorimer', 'Mossop', 'Netherby', 'Oake', 'Pellow', 'Quarmby', 'Roxby', 'Skelwith', 'Thrang', 'Underhay', 'Vasey', 'Wharram', 'Yewdale']
 const ROOMS: Record<string, string[]> = {
-  larkmoor: ['Fell Hall 12', 'Fell Hall 14', 'Fell Hall 20', 'Beck House 3', 'Beck House 5', 'Beck House 9', 'Cairn 101', 'Cairn 102', 'Cairn 204', 'Tarn Lab 1', 'Tarn Lab 2', 'Tarn Lab 3', 'Tarn Lab 4', 'Library 2', 'Library 4', 'Fell Hall 22', 'Beck House 11', 'Beck House 12', 'Cairn 206', 'Cairn 210', 'Ghyll 1', 'Ghyll 2', 'Ghyll 5', 'Ghyll 6', 'Ghyll 7', 'Ghyll 8', 'Scar 1', 'Scar 2', 'Scar 3', 'Scar 4', 'Tarn Lab 5', 'Tarn Lab 6'],
+  larkmoor: ['Fell Hall 12', 'Fell Hall 14', 'Fell Hall 20', 'Beck House 3', 'Beck House 5', 'Beck House 9', 'Cairn 101', 'Cairn 102',
+    'Cairn 204', 'Tarn Lab 1', 'Tarn Lab 2', 'Tarn Lab 3', 'Tarn Lab 4', 'Library 2', 'Library 4', 'Fell Hall 22', 'Beck House 11',
+    'Beck House 12', 'Cairn 206', 'Cairn 210', 'Ghyll 1', 'Ghyll 2', 'Ghyll 5', 'Ghyll 6', 'Ghyll 7', 'Ghyll 8', 'Scar 1', 'Scar 2',
+    'Scar 3', 'Scar 4', 'Tarn Lab 5', 'Tarn Lab 6'],
   stonegate: ['Works 3', 'Works 5', 'Works 8', 'Works 11', 'Works 12', 'Works 14', 'Works 15', 'Works 17'],
   high: ['Station Hall', 'Wet Lab', 'Loft', 'Upper Room', 'Boat House'],
 }
 const POPULAR = new Set(['WRT', 'MTH', 'CHY', 'STT', 'HYD', 'VAL', 'HRT'])
 
-/** Sections of one term: bundles with linked labs, half-term and online ones, some kept for a program, some cancelled; rooms are never double-booked. */
+/**
+ * Sections of one term: bundles with linked labs, half-term and online ones, some kept for a program, some cancelled; rooms are never
+ * double-booked.
+ */
 export function makeSections(term: Term, courses: readonly Course[], random: Random, firstId: number): Section[] {
   const sections: Section[] = []
   const booked = new Map<string, { start: number, end: number, first: string, last: string }[]>()
@@ -37,15 +46,27 @@ export function makeSections(term: Term, courses: readonly Course[], random: Ran
         bundle.push(...meetings)
         const room = meetings[0]?.room ?? ''
         sections.push({
-          id, term: term.code, session: session.code, course: course.code, number: String(20000 + id), part, link,
+          id,
+          term: term.code,
+          session: session.code,
+          course: course.code,
+          number: String(20000 + id),
+          part,
+          link,
           label: part === 'lecture' || course.parts.length === 1 ? link : `${link}${part === 'lab' ? 'L' : 'T'}`,
-          meetings, exam: null, instructors: [index === 0 ? instructor : random.pick(SURNAMES)],
+          meetings,
+          exam: null,
+          instructors: [index === 0 ? instructor : random.pick(SURNAMES)],
           pools: reserved
-            ? [{ id: id * 10, forGroup: null, capacity: capacity - 4, taken: 0, held: 0 }, { id: id * 10 + 1, forGroup: 'WSC-BS', capacity: 4, taken: 0, held: 0 }]
+            ? [{ id: id * 10, forGroup: null, capacity: capacity - 4, taken: 0, held: 0 }, { id: id * 10 + 1, forGroup: 'WSC-BS',
+                capacity: 4, taken: 0, held: 0 }]
             : [{ id: id * 10, forGroup: null, capacity, taken: 0, held: 0 }],
-          waitlistCapacity: 6, waiting: 0, delivery,
+          waitlistCapacity: 6,
+          waiting: 0,
+          delivery,
           notes: room.startsWith('Station') || room === 'Wet Lab' ? 'Van from Larkmoor leaves 45 minutes before.' : '',
-          onlyPrograms: course.subject === 'FLD' && course.number >= 200 && b === 2 ? ['TSS-CERT'] : [], cancelled,
+          onlyPrograms: course.subject === 'FLD' && course.number >= 200 && b === 2 ? ['TSS-CERT'] : [],
+          cancelled,
         })
         id++
       })
@@ -75,7 +96,8 @@ function chooseDelivery(course: Course, bundle: number, bundles: number): Delive
  * Weekly minutes follow the credits: 50 minutes a credit for lectures and tutorials, 170 for a lab,
  * doubled in half a term (common practice, no source).
  */
-function placeMeeting(course: Course, part: Section['part'], term: Term, session: Session, delivery: Delivery, siblings: Meeting[], booked: Map<string, { start: number, end: number, first: string, last: string }[]>, random: Random): Meeting {
+function placeMeeting(course: Course, part: Section['part'], term: Term, session: Session, delivery: Delivery, siblings: Meeting[],
+  booked: Map<string, { start: number, end: number, first: string, last: string }[]>, random: Random): Meeting {
   const labCredits = course.parts.includes('lab') || course.parts.includes('tutorial') ? 1 : 0
   const credits = part === 'lecture' ? Math.max(1, course.credits / 100 - labCredits) : 1
   const factor = session.code === 'full' ? (term.season === 'summer' ? 2 : 1) : 2
@@ -87,11 +109,14 @@ function placeMeeting(course: Course, part: Section['part'], term: Term, session
     const end = slot.start + Math.round(perWeek / slot.days.length)
     if (end > 20 * 60 || siblings.some(other => tooClose(other, slot, end, site))) continue
     const rooms = (ROOMS[site] ?? []).filter(name => site !== 'larkmoor' || name.startsWith('Tarn Lab') === lab)
-    const room = site === 'online' ? 'Online, live' : rooms.find(name => slot.days.every(day => isFree(booked.get(`${name} ${day}`) ?? [], slot.start, end, session)))
+    const room = site === 'online'
+      ? 'Online, live'
+      : rooms.find(name => slot.days.every(day => isFree(booked.get(`${name} ${day}`) ?? [], slot.start, end, session)))
     if (!room) continue
     if (site !== 'online') {
       for (const day of slot.days) {
-        booked.set(`${room} ${day}`, [...booked.get(`${room} ${day}`) ?? [], { start: slot.start, end, first: session.start, last: session.end }])
+        booked.set(`${room} ${day}`, [...booked.get(`${room} ${day}`) ?? [], { start: slot.start, end, first: session.start,
+          last: session.end }])
       }
     }
     return { days: slot.days, start: slot.start, end, first: session.start, last: session.end, site, room }
@@ -108,8 +133,11 @@ function tooClose(other: Meeting, slot: Slot, end: number, site: string): boolea
 function chooseSlot(once: boolean, factor: number, random: Random): Slot {
   if (once && factor === 1) return { days: [random.pick<Weekday>(['M', 'T', 'W', 'R', 'F', 'F'])], start: random.pick(LAB_STARTS) }
   if (once) return { days: random.pick(PAIRS), start: random.pick(LAB_STARTS) }
-  if (factor > 1) return { days: random.pick<Weekday[]>([['M', 'T', 'W', 'R'], ['M', 'W', 'F'], ['T', 'R']]), start: random.pick(LONG_STARTS) }
-  return random.chance(0.2) ? { days: ['M', 'W', 'F'], start: random.pick([480, 540, 600, 660, 780]) } : { days: random.pick(PAIRS), start: random.pick(LONG_STARTS) }
+  if (factor > 1)
+    return { days: random.pick<Weekday[]>([['M', 'T', 'W', 'R'], ['M', 'W', 'F'], ['T', 'R']]), start: random.pick(LONG_STARTS) }
+  return random.chance(0.2)
+    ? { days: ['M', 'W', 'F'], start: random.pick([480, 540, 600, 660, 780]) }
+    : { days: random.pick(PAIRS), start: random.pick(LONG_STARTS) }
 }
 
 function siteFor(course: Course, part: Section['part']): string {
@@ -119,6 +147,7 @@ function siteFor(course: Course, part: Section['part']): string {
   return course.subject === 'GSP' && part === 'lab' ? 'stonegate' : 'larkmoor'
 }
 
-function isFree(taken: { start: number, end: number, first: string, last: string }[], start: number, end: number, session: Session): boolean {
+function isFree(taken: { start: number, end: number, first: string, last: string }[], start: number, end: number,
+  session: Session): boolean {
   return taken.every(other => other.end <= start || end <= other.start || other.last < session.start || session.end < other.first)
 }

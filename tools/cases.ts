@@ -5,7 +5,9 @@ import { type CaseResult, readCases, runCases } from '@ridgeway/formats'
 /** `tsx tools/cases.ts FILE…`: works out files or folders of cases and prints every expectation that does not hold. */
 function filesOf(path: string): string[] {
   if (!statSync(path).isDirectory()) return [path]
-  return readdirSync(path).sort().flatMap(name => name.endsWith('.json') || statSync(join(path, name)).isDirectory() ? filesOf(join(path, name)) : [])
+  return readdirSync(path).sort().flatMap(name =>
+    name.endsWith('.json') || statSync(join(path, name)).isDirectory() ? filesOf(join(path, name)) : [],
+  )
 }
 
 const said = (value: unknown) => typeof value === 'string' ? value : JSON.stringify(value)
@@ -13,7 +15,8 @@ const said = (value: unknown) => typeof value === 'string' ? value : JSON.string
 function print(path: string, result: CaseResult) {
   console.log(`${path}: ${result.name} (${result.source})`)
   if (result.problem) console.log(`  cannot be worked out: ${result.problem}`)
-  for (const { about, expected, actual } of result.mismatches) console.log(`  ${about}: expected ${said(expected)}, came out ${said(actual)}`)
+  for (const { about, expected, actual } of result.mismatches)
+    console.log(`  ${about}: expected ${said(expected)}, came out ${said(actual)}`)
 }
 
 const paths = process.argv.slice(2)
@@ -38,7 +41,8 @@ for (const path of paths) {
     const read = readCases(readFileSync(file, 'utf8'))
     if (!read.ok) {
       unreadable++
-      for (const { line, column, path: part, message } of read.problems) console.error(`${file}:${line}:${column} ${part ? `${part}: ` : ''}${message}`)
+      for (const { line, column, path: part, message } of read.problems)
+        console.error(`${file}:${line}:${column} ${part ? `${part}: ` : ''}${message}`)
       continue
     }
     for (const result of runCases(read.file)) {

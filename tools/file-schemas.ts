@@ -2,7 +2,10 @@ import { writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
 import { casesJsonSchema, planJsonSchema, programJsonSchema } from '@ridgeway/formats'
 
-/** `tsx tools/file-schemas.ts`: writes the JSON Schemas of program, plan and case files into the documentation. Tests see to it that they are up to date. */
+/**
+ * `tsx tools/file-schemas.ts`: writes the JSON Schemas of program, plan and case files into the documentation. Tests see to it that they
+ * are up to date.
+ */
 for (const [name, schema] of [['program', programJsonSchema()], ['plan', planJsonSchema()], ['cases', casesJsonSchema()]] as const) {
   writeFileSync(resolve(import.meta.dirname, `../docs/formats/${name}.schema.json`), `${JSON.stringify(schema, null, 2)}\n`)
 }

@@ -10,6 +10,9 @@ await applyMigrations(db, resolve(import.meta.dirname, '../server/db/migrations'
 const filled = await db.query.institution.findFirst()
 if (!filled) {
   const loaded = await loadDemo(db)
-  console.log(`demo data: ${loaded.courses} courses, ${loaded.sections} sections, ${loaded.students} students, ${loaded.registrations} registered sections`)
+  console.log(
+    `demo data: ${loaded.courses} courses, ${loaded.sections} sections, ${loaded.students} students, `
+    + `${loaded.registrations} registered sections`,
+  )
 }
 await close()

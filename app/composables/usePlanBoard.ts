@@ -3,7 +3,13 @@ import type { PlanOperation } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import { shortTermName } from '@ridgeway/words'
 
-export interface Lane { id: string, title: string, hue: string, open: number, program: string }
+export interface Lane {
+  id: string
+  title: string
+  hue: string
+  open: number
+  program: string
+}
 export const OFF_PATH = 'off-path'
 /** Courses that no line uses and that count all the same: in the total, or as what a needed course rests on. */
 export const OTHER_CREDIT = 'other-credit'
@@ -18,8 +24,14 @@ export function usePlanBoard() {
   const showPast = ref(false)
 
   const lanes = computed<Lane[]>(() => [
-    ...(student.shown?.reports ?? []).flatMap(report => report.areas.map(area => ({ id: lineRef(report.code, area.id), title: area.title, hue: area.hue, open: area.open, program: report.code }))),
-    ...items.value.some(item => laneOf(item) === OTHER_CREDIT) ? [{ id: OTHER_CREDIT, title: 'other credit', hue: 'slate' as const, open: 0, program: '' }] : [],
+    ...(student.shown?.reports ?? []).flatMap(report =>
+      report.areas.map(area => ({ id: lineRef(report.code, area.id), title: area.title, hue: area.hue, open: area.open,
+        program: report.code }),
+      ),
+    ),
+    ...items.value.some(item => laneOf(item) === OTHER_CREDIT)
+      ? [{ id: OTHER_CREDIT, title: 'other credit', hue: 'slate' as const, open: 0, program: '' }]
+      : [],
     { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
   ])
 
@@ -33,7 +45,8 @@ export function usePlanBoard() {
   }
 
   const items = computed(() => student.shown?.items ?? [])
-  const isPast = (term: string | null) => term === null || catalog.term(term) === undefined || termPhase(catalog.term(term)!, today.value) === 'past'
+  const isPast = (term: string | null) =>
+    term === null || catalog.term(term) === undefined || termPhase(catalog.term(term)!, today.value) === 'past'
 
   /** The term under way, then future terms: as far as the plan goes, at least four; summers only when they are used or next. */
   const columns = computed<Term[]>(() => {
@@ -44,17 +57,27 @@ export function usePlanBoard() {
     // Where something is still open there is room to place it: about the length of a degree.
     const least = (student.shown?.open ?? 0) > 0 ? 7 : 5
     const long = ahead.filter(term => term.season !== 'summer').slice(0, least)
-    return ahead.filter(term => used.has(term.code) || term.code === workingTerm.code || long.includes(term) || (term.season !== 'summer' && termOrder(term.code) < last))
+    return ahead.filter(term =>
+      used.has(term.code) || term.code === workingTerm.code || long.includes(term)
+      || (term.season !== 'summer' && termOrder(term.code) < last),
+    )
   })
-  const pastColumns = computed(() => showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [])
+  const pastColumns = computed(() =>
+    showPast.value ? catalog.terms.filter(term => isPast(term.code) && items.value.some(item => item.term === term.code)) : [],
+  )
   const placeholders = computed(() => (student.previewed ?? student.plan).placeholders)
   const laneOfLine = (ref: LineRef) => {
     const { program, line: id } = parseLineRef(ref)
-    const area = student.shown?.reports.find(report => report.code === program)?.areas.find(one => one.lines.some(candidate => candidate.id === id))
+    const area = student.shown?.reports.find(report => report.code === program)?.areas.find(one =>
+      one.lines.some(candidate => candidate.id === id),
+    )
     return area ? lineRef(program, area.id) : OFF_PATH
   }
   const heldIn = (lane: string, term: string) => placeholders.value.filter(one => one.term === term && laneOfLine(one.line) === lane)
-  const early = (lane: string) => items.value.filter(item => item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null))
+  const early = (lane: string) =>
+    items.value.filter(item =>
+      item.state === 'completed' && isPast(item.term) && laneOf(item) === lane && (!showPast.value || item.term === null),
+    )
   const cell = (lane: string, term: string) => items.value.filter(item => item.term === term && laneOf(item) === lane)
   /** Items whose tile stands in another lane and which count in this one too (a second program). */
   const alsoIn = (lane: string) => {
@@ -80,5 +103,6 @@ export function usePlanBoard() {
   }
   const isMovable = (item: CourseItem) => student.mayEdit && (item.state === 'planned' || item.state === 'picked')
 
-  return { lanes, laneOf, laneOfLine, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll, showPast, shortTermName }
+  return { lanes, laneOf, laneOfLine, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll,
+    showPast, shortTermName }
 }

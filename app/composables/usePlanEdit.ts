@@ -20,7 +20,13 @@ export function usePlanEdit() {
   function differences(before: Standing, after: Standing): string[] {
     const parts: string[] = []
     const covered = before.open - after.open
-    parts.push(covered === 0 ? 'covers the same' : covered > 0 ? `covers ${formatCredits(covered)} cr more` : `${formatCredits(-covered)} cr open again`)
+    parts.push(
+      covered === 0
+        ? 'covers the same'
+        : covered > 0
+          ? `covers ${formatCredits(covered)} cr more`
+          : `${formatCredits(-covered)} cr open again`,
+    )
     if (before.finish !== after.finish) parts.push(after.finish ? `finish ${catalog.term(after.finish)?.name}` : 'not all covered')
     else if (after.finish) parts.push('finish unchanged')
     const old = new Set(before.checks.map(check => check.id))

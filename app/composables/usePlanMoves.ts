@@ -25,7 +25,8 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
     const all = new Map(tiles.map(tile => [tile.id, tile]))
     for (const tile of tiles) {
       const entry = student.entries.find(one => one.id === tile.id)
-      for (const partner of entry ? partnersOf(entry, student.entries, links.value) : []) all.set(partner.id, { id: partner.id, term: partner.term, course: partner.course })
+      for (const partner of entry ? partnersOf(entry, student.entries, links.value) : [])
+        all.set(partner.id, { id: partner.id, term: partner.term, course: partner.course })
     }
     return [...all.values()]
   }
@@ -43,7 +44,12 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
       if (tile.id === held.id && item) return board.operationsFor(item, target, lane)
       return target.code === tile.term ? [] : [{ kind: 'move', entry: tile.id, term: target.code }]
     })
-    await edit(operations, tiles.length === 1 ? `${nameOf(held)} moved to ${term.name}` : `${tiles.map(nameOf).join(', ')} moved${by === 0 ? '' : ` to ${term.name}${tiles.some(tile => tile.term !== held.term) ? ' and as far' : ''}`}`)
+    await edit(operations,
+      tiles.length === 1
+        ? `${nameOf(held)} moved to ${term.name}`
+        : `${tiles.map(nameOf).join(', ')} moved${
+          by === 0 ? '' : ` to ${term.name}${tiles.some(tile => tile.term !== held.term) ? ' and as far' : ''}`
+        }`)
   }
 
   /** Moves tiles one term on or back; summers are passed over where nothing of them is offered then. */
@@ -60,7 +66,10 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
     const id = freshId(newEntryId(code, term.code))
     const state = student.state!
     const operations = placeWithPartners(code, term.code, {
-      ...links.value, entries: student.entries, ...catalog.rules, facts: state.file,
+      ...links.value,
+      entries: student.entries,
+      ...catalog.rules,
+      facts: state.file,
     }, id)
     const codes = operations.flatMap(operation => operation.kind === 'place' ? [operation.course] : [])
     await edit(operations, `${codes.join(' and ')} placed in ${term.name}${codes.length > 1 ? ', since they go together' : ''}`)
@@ -70,7 +79,8 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
   /** Holds a place for a line: a course of it to be chosen later. */
   async function hold(program: string, line: Pick<LineReport, 'id' | 'title' | 'open'>, term: Term): Promise<string> {
     const id = freshId('hold')
-    await edit([{ kind: 'hold', entry: id, line: lineRef(program, line.id), term: term.code, credits: Math.min(300, line.open) }], `A place for ${line.title} held in ${term.name}`)
+    await edit([{ kind: 'hold', entry: id, line: lineRef(program, line.id), term: term.code, credits: Math.min(300, line.open) }],
+      `A place for ${line.title} held in ${term.name}`)
     return id
   }
 
@@ -78,17 +88,20 @@ export function usePlanMoves(board: Board, edit: (operations: PlanOperation[], w
   async function choose(placeholder: { id: string, term: string, line: LineRef }, code: string): Promise<string> {
     const id = freshId(newEntryId(code, placeholder.term))
     await edit([
-      { kind: 'remove', entry: placeholder.id }, { kind: 'place', entry: id, course: code, term: placeholder.term, credits: catalog.courses.get(code)!.credits },
+      { kind: 'remove', entry: placeholder.id },
+      { kind: 'place', entry: id, course: code, term: placeholder.term, credits: catalog.courses.get(code)!.credits },
       { kind: 'pin use', entry: id, line: placeholder.line },
     ], `${code} chosen for ${sayTerm(placeholder.term)}`)
     return id
   }
 
-  const remove = (tiles: readonly BoardTile[]) => edit(tiles.map(tile => ({ kind: 'remove', entry: tile.id })), `${tiles.map(nameOf).join(', ')} taken out`)
+  const remove = (tiles: readonly BoardTile[]) =>
+    edit(tiles.map(tile => ({ kind: 'remove', entry: tile.id })), `${tiles.map(nameOf).join(', ')} taken out`)
   function pin(tiles: readonly BoardTile[]) {
     const entries = tiles.flatMap(tile => student.entries.filter(entry => entry.id === tile.id))
     const pinned = entries.some(entry => !entry.pinned)
-    return edit(entries.map(entry => ({ kind: 'pin', entry: entry.id, pinned })), `${entries.map(entry => entry.course).join(', ')} ${pinned ? 'pinned' : 'unpinned'}`)
+    return edit(entries.map(entry => ({ kind: 'pin', entry: entry.id, pinned })),
+      `${entries.map(entry => entry.course).join(', ')} ${pinned ? 'pinned' : 'unpinned'}`)
   }
   return { future, isFuture, links, move, shift, place, hold, choose, remove, pin }
 }

@@ -1,14 +1,20 @@
-import {
-  applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, type Plan, type PlanOperation, type PlanSync, receivePlan,
-  seenPlan,
-} from '@ridgeway/core/planning'
+import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, type Plan, type PlanOperation, type PlanSync, receivePlan,
+  seenPlan } from '@ridgeway/core/planning'
 import { sayOperation } from '@ridgeway/words'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem } from '~/composables/useApi'
 
-interface Done { forward: PlanOperation[], back: PlanOperation[] }
+interface Done {
+  forward: PlanOperation[]
+  back: PlanOperation[]
+}
 /** What outlives a reload of the page: edits that were not sent yet, and what can be undone. */
-interface Kept { waiting: PlanOperation[], sending: { key: string, count: number } | null, done: Done[], undone: Done[] }
+interface Kept {
+  waiting: PlanOperation[]
+  sending: { key: string, count: number } | null
+  done: Done[]
+  undone: Done[]
+}
 
 /** Under these names a device keeps what belongs to one account and one plan. */
 const KEPT = 'ridgeway-plan-'
@@ -36,7 +42,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
 
   /** Takes a freshly read plan, with what this device still keeps for it. */
   function open(fresh: StudentState) {
-    const confirmed: Plan = { entries: fresh.file.entries, placeholders: fresh.file.placeholders ?? [], wishes: fresh.file.wishes ?? EMPTY_PLAN.wishes, note: fresh.plan.note, termNotes: fresh.plan.termNotes }
+    const confirmed: Plan = { entries: fresh.file.entries, placeholders: fresh.file.placeholders ?? [],
+      wishes: fresh.file.wishes ?? EMPTY_PLAN.wishes, note: fresh.plan.note, termNotes: fresh.plan.termNotes }
     if (opened !== fresh.plan.id) {
       opened = fresh.plan.id
       const kept = readKept(keyOf(opened))
@@ -51,7 +58,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
   }
 
   function keep() {
-    const kept: Kept = { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS), undone: undone.value.slice(-MOST_STEPS) }
+    const kept: Kept = { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS),
+      undone: undone.value.slice(-MOST_STEPS) }
     try {
       localStorage.setItem(keyOf(opened), JSON.stringify(kept))
     }
@@ -81,10 +89,14 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     const { key, count: size } = batch
     keep()
     try {
-      const saved = await $fetch(`/api/students/${state.value.id}/plan`, { method: 'POST', body: { plan: id, baseVersion: sync.value.version, batch: key, operations: sync.value.waiting.slice(0, size) } })
+      const saved = await $fetch(`/api/students/${state.value.id}/plan`, { method: 'POST',
+        body: { plan: id, baseVersion: sync.value.version, batch: key, operations: sync.value.waiting.slice(0, size) } })
       if (id === opened) {
         sync.value = receivePlan(sync.value, saved, size)
-        if (saved.skipped.length > 0) notice.value = `Not done, because somebody else changed the plan: ${saved.skipped.map(skip => `${sayOperation(skip.operation, sync.value.confirmed)} (${skip.why})`).join('; ')}.`
+        if (saved.skipped.length > 0)
+          notice.value = `Not done, because somebody else changed the plan: ${
+            saved.skipped.map(skip => `${sayOperation(skip.operation, sync.value.confirmed)} (${skip.why})`).join('; ')
+          }.`
       }
       if (id === opened) batch = null
       else forgetSent(keyOf(id), size)
@@ -118,7 +130,13 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
       const before = sync.value.confirmed
       sync.value = receivePlan(sync.value, { version: news.head.version, plan: news.plan })
       const others = news.changes.filter(change => change.person !== account())
-      if (others.length > 0) notice.value = `${others.at(-1)!.by} ${others.slice(-3).map(change => sayOperation(change.operation, { entries: [...news.plan.entries, ...before.entries], placeholders: [...news.plan.placeholders, ...before.placeholders] })).join(', ')}.`
+      if (others.length > 0)
+        notice.value = `${others.at(-1)!.by} ${
+          others.slice(-3).map(change =>
+            sayOperation(change.operation, { entries: [...news.plan.entries, ...before.entries],
+              placeholders: [...news.plan.placeholders, ...before.placeholders] }),
+          ).join(', ')
+        }.`
     }
     catch { /* The next news bring it. */ }
   }

@@ -1,5 +1,8 @@
 /** Where a finger let go: the term and lane of the board's cell, or a term's button on a phone. */
-export interface TouchPlace { term: string, lane: string | null }
+export interface TouchPlace {
+  term: string
+  lane: string | null
+}
 
 const HOLD_MS = 280
 const SLOP_PX = 9
@@ -18,7 +21,8 @@ export function useTouchDrag(element: Readonly<Ref<HTMLElement | null>>, movable
   function lift() {
     ghost = element.value!.cloneNode(true) as HTMLElement
     ghost.removeAttribute('data-item')
-    Object.assign(ghost.style, { position: 'fixed', pointerEvents: 'none', zIndex: '20', opacity: '0.85', width: `${element.value!.offsetWidth}px`, left: `${start.x - 40}px`, top: `${start.y - 24}px` })
+    Object.assign(ghost.style, { position: 'fixed', pointerEvents: 'none', zIndex: '20', opacity: '0.85',
+      width: `${element.value!.offsetWidth}px`, left: `${start.x - 40}px`, top: `${start.y - 24}px` })
     document.body.append(ghost)
     navigator.vibrate?.(15)
   }

@@ -21,7 +21,12 @@ async function leave() {
   await session.signOut()
   await navigateTo('/sign-in')
 }
-const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'], ['Alt + ← →', 'move a tile a term'], ['Alt + ↑ ↓', 'count a course in another lane'], ['Space', 'choose several tiles'], ['Enter', 'open what is selected'], ['p', 'pin'], ['Delete', 'take out of the plan'], ['n · N', 'next and previous problem'], ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list']]
+const KEYS = [
+  ['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'],
+  ['Alt + ← →', 'move a tile a term'], ['Alt + ↑ ↓', 'count a course in another lane'], ['Space', 'choose several tiles'],
+  ['Enter', 'open what is selected'], ['p', 'pin'], ['Delete', 'take out of the plan'], ['n · N', 'next and previous problem'],
+  ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list'],
+]
 </script>
 
 <template>
@@ -39,14 +44,31 @@ const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], 
             <button v-bind="menu" class="term" type="button" aria-label="Working term">{{ workingTerm.term?.name ?? '…' }} ▾</button>
           </template>
           <v-list density="compact" aria-label="Choose the working term">
-            <v-list-item v-for="term in workingTerm.choices" :key="term.code" :active="term.code === workingTerm.code" :title="term.name" :subtitle="term.scheduled ? 'sections published' : ''" @click="workingTerm.set(term.code)" />
+            <v-list-item
+              v-for="term in workingTerm.choices"
+              :key="term.code"
+              :active="term.code === workingTerm.code"
+              :title="term.name"
+              :subtitle="term.scheduled ? 'sections published' : ''"
+              @click="workingTerm.set(term.code)"
+            />
           </v-list>
         </v-menu>
         <div class="row">
-          <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{ local.toFormat('ccc d LLL, HH:mm') }}</NuxtLink>
+          <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
+            local.toFormat('ccc d LLL, HH:mm')
+          }}</NuxtLink>
           <v-menu>
             <template #activator="{ props: menu }">
-              <button v-bind="menu" class="account" type="button">{{ session.account?.name.split(' ').map(word => word[0]).join('') }} ▾<span class="visually-hidden">Your account</span></button>
+              <button v-bind="menu" class="account" type="button">
+                {{
+                  session.account?.name
+                    .split(' ')
+                    .map(word => word[0])
+                    .join('')
+                }}
+                ▾<span class="visually-hidden">Your account</span>
+              </button>
             </template>
             <v-list density="compact">
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
@@ -61,7 +83,14 @@ const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], 
     <v-dialog v-model="keysShown" max-width="420">
       <div class="card keys">
         <h2>Keys</h2>
-        <dl><template v-for="[key, does] in KEYS" :key="key"><dt><span class="kbd">{{ key }}</span></dt><dd>{{ does }}</dd></template></dl>
+        <dl>
+          <template v-for="[key, does] in KEYS" :key="key"
+            ><dt>
+              <span class="kbd">{{ key }}</span>
+            </dt>
+            <dd>{{ does }}</dd></template
+          >
+        </dl>
         <button class="act" type="button" @click="keysShown = false">Close</button>
       </div>
     </v-dialog>
@@ -69,16 +98,25 @@ const KEYS = [['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], 
 </template>
 
 <style scoped>
-.shell { display: flex; align-items: stretch; gap: 20px; background: var(--surface); border-bottom: 1px solid var(--line); padding: 0 20px; min-height: 92px; }
+.shell {
+  display: flex; align-items: stretch; gap: 20px; background: var(--surface); border-bottom: 1px solid var(--line);
+  padding: 0 20px; min-height: 92px;
+}
 .who { display: flex; flex-direction: column; justify-content: center; gap: 4px; min-width: 132px; }
 .home { color: inherit; text-decoration: none; }
 .person { font-size: 13px; color: var(--second); }
 .middle { flex: 1; min-width: 0; }
 .tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
-.term { background: var(--paper); border: 1px solid var(--line); border-radius: 6px; padding: 3px 10px; font-weight: 700; cursor: pointer; white-space: nowrap; }
+.term {
+  background: var(--paper); border: 1px solid var(--line); border-radius: 6px; padding: 3px 10px; font-weight: 700;
+  cursor: pointer; white-space: nowrap;
+}
 .row { display: flex; gap: 10px; align-items: center; }
 .clock { font-size: 13px; color: var(--second); text-decoration: none; white-space: nowrap; border-bottom: 1px dotted var(--second); }
-.account { border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); cursor: pointer; white-space: nowrap; font-size: 13px; }
+.account {
+  border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); cursor: pointer;
+  white-space: nowrap; font-size: 13px;
+}
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
 main:focus { outline: none; }

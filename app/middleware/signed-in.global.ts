@@ -7,6 +7,10 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (to.path === '/not-yours') return
   if (to.path === '/') return navigateTo(session.home)
   const { role, id } = session.account
-  const mine = role === 'student' ? to.path.startsWith(`/student/${id}/`) || to.path === '/clock' : role === 'advisor' ? !to.path.startsWith('/office') : !to.path.startsWith('/advisees')
+  const mine = role === 'student'
+    ? to.path.startsWith(`/student/${id}/`) || to.path === '/clock'
+    : role === 'advisor'
+      ? !to.path.startsWith('/office')
+      : !to.path.startsWith('/advisees')
   if (!mine) return navigateTo({ path: '/not-yours', query: { from: to.path } })
 })

@@ -8,7 +8,9 @@ const moment = ref(local.value.toFormat('yyyy-LL-dd\'T\'HH:mm'))
 const problem = ref<Problem | null>(null)
 const said = ref('')
 async function move(to: DateTime) {
-  problem.value = to.isValid ? await session.setClock(to.toUTC().toISO()!) : { code: 'bad-moment', status: 0, title: 'This is not a date and time.', detail: 'Fill in both, for example 2026-11-09 08:00.' }
+  problem.value = to.isValid
+    ? await session.setClock(to.toUTC().toISO()!)
+    : { code: 'bad-moment', status: 0, title: 'This is not a date and time.', detail: 'Fill in both, for example 2026-11-09 08:00.' }
   said.value = problem.value ? '' : `The college's clock shows ${to.toFormat('cccc d LLLL yyyy, HH:mm')}.`
 }
 const jump = (change: { minutes?: number, days?: number }) => move(DateTime.fromISO(instant.value, { zone: session.zone }).plus(change))
@@ -19,8 +21,13 @@ const opening = computed(() => local.value.set({ year: 2026, month: 11, day: 9, 
   <div class="page" style="max-width: 680px">
     <div class="page-head"><h1>The demo's clock</h1></div>
     <section class="card clock">
-      <p class="now">{{ local.toFormat('cccc d LLLL yyyy') }} <b>{{ local.toFormat('HH:mm:ss') }}</b> <span class="second">{{ session.zone }}</span></p>
-      <p class="second">This page stands in for time itself: it moves the clock of the whole demonstration college, for everybody, so that an opening can be lived through. It does not exist outside the demonstration.</p>
+      <p class="now">
+        {{ local.toFormat('cccc d LLLL yyyy') }} <b>{{ local.toFormat('HH:mm:ss') }}</b> <span class="second">{{ session.zone }}</span>
+      </p>
+      <p class="second">
+        This page stands in for time itself: it moves the clock of the whole demonstration college, for everybody, so that an opening can
+        be lived through. It does not exist outside the demonstration.
+      </p>
       <FailedBox v-if="problem" :problem="problem" />
       <p class="said" role="status">{{ said }}</p>
       <div class="jumps">

@@ -5,7 +5,10 @@ const session = useSessionStore()
 <template>
   <main class="page" style="max-width: 640px; padding-top: 60px">
     <h1>This page is not open to you.</h1>
-    <p>You are signed in as {{ session.account?.name }}. Students see their own file, advisors those of their advisees, the office its own pages. If you should see it, ask the registrar's office.</p>
+    <p>
+      You are signed in as {{ session.account?.name }}. Students see their own file, advisors those of their advisees, the office its own
+      pages. If you should see it, ask the registrar's office.
+    </p>
     <NuxtLink class="act full" style="text-decoration: none; display: inline-block" :to="session.home">To my start page</NuxtLink>
   </main>
 </template>

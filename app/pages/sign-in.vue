@@ -19,16 +19,23 @@ async function submit() {
   busy.value = true
   problem.value = await session.signIn(username.value, password.value)
   busy.value = false
-  if (!problem.value) await navigateTo(typeof route.query.next === 'string' && route.query.next.startsWith('/') && !route.query.next.startsWith('//') ? route.query.next : session.home)
+  if (!problem.value)
+    await navigateTo(typeof route.query.next === 'string' && route.query.next.startsWith('/') && !route.query.next.startsWith('//')
+      ? route.query.next
+      : session.home)
 }
 function choose(name: string) {
   username.value = name
   password.value = 'larkmoor'
   return submit()
 }
-const groups = computed(() => (['student', 'advisor', 'office'] as const).map(role => ({
-  role, title: { student: 'Students', advisor: 'Advisors', office: 'Registrar\'s office' }[role], accounts: session.demoAccounts.filter(account => account.role === role),
-})).filter(group => group.accounts.length > 0))
+const groups = computed(() =>
+  (['student', 'advisor', 'office'] as const).map(role => ({
+    role,
+    title: { student: 'Students', advisor: 'Advisors', office: 'Registrar\'s office' }[role],
+    accounts: session.demoAccounts.filter(account => account.role === role),
+  })).filter(group => group.accounts.length > 0),
+)
 </script>
 
 <template>
@@ -36,8 +43,12 @@ const groups = computed(() => (['student', 'advisor', 'office'] as const).map(ro
     <section class="form-side">
       <RidgewayMark class="mark" />
       <h1>Know where your courses lead.</h1>
-      <p class="second">Plan your terms against what your program asks, choose sections that fit your week, and register the minute it opens.</p>
-      <p v-if="route.query.ended" class="ended" role="status">You are not signed in, or your session has ended. Sign in to go on where you were; what you did is saved.</p>
+      <p class="second">
+        Plan your terms against what your program asks, choose sections that fit your week, and register the minute it opens.
+      </p>
+      <p v-if="route.query.ended" class="ended" role="status">
+        You are not signed in, or your session has ended. Sign in to go on where you were; what you did is saved.
+      </p>
       <form @submit.prevent="submit">
         <v-text-field ref="nameField" v-model="username" label="Name" autocomplete="username" required />
         <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" required />
@@ -73,9 +84,21 @@ form { margin-top: 24px; display: grid; gap: 6px; }
 .ended { background: var(--act-tint); border-radius: 6px; padding: 8px 12px; }
 .demo-side { padding: 40px 36px; overflow: auto; max-height: 100vh; }
 .demo-side h3 { margin: 16px 0 6px; color: var(--second); font-size: 13px; }
-.accounts { list-style: none; padding: 0; margin: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 8px; }
-.accounts button { display: flex; flex-wrap: wrap; align-content: flex-start; align-items: baseline; gap: 0 6px; width: 100%; height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px; background: var(--surface); cursor: pointer; }
+.accounts {
+  list-style: none; padding: 0; margin: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+  gap: 8px;
+}
+.accounts button {
+  display: flex; flex-wrap: wrap; align-content: flex-start; align-items: baseline; gap: 0 6px; width: 100%;
+  height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px;
+  background: var(--surface); cursor: pointer;
+}
 .accounts button:hover { border-color: var(--act); background: var(--act-tint); }
 .story { flex-basis: 100%; font-size: 12.5px; margin-top: 2px; }
-@media (max-width: 800px) { .sign-in { grid-template-columns: 1fr; } .form-side { padding: 28px 20px; border: 0; } .demo-side { padding: 20px; max-height: none; } .mark { margin-bottom: 18px; } }
+@media (max-width: 800px) {
+  .sign-in { grid-template-columns: 1fr; }
+  .form-side { padding: 28px 20px; border: 0; }
+  .demo-side { padding: 20px; max-height: none; }
+  .mark { margin-bottom: 18px; }
+}
 </style>

@@ -36,7 +36,8 @@ export const useCatalogStore = defineStore('catalog', () => {
   const term = (code: string) => terms.value.find(candidate => candidate.code === code)
   const siteName = (code: string) => sites.value.find(site => site.code === code)?.name ?? code
   /** The term that opens next: the earliest one with sections that has not begun. */
-  const nextTerm = (today: string) => terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
+  const nextTerm = (today: string) =>
+    terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
   return { ready, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName, nextTerm }
 })

@@ -45,7 +45,9 @@ export const useDraftStore = defineStore('draft', () => {
       cancel()
     }
     // What the worker gets is a copy, and plain.
-    mine.postMessage({ file: toPlain(student.file), catalog: { ...student.rules, programs: student.rules.programs.map(toRaw), courses: toRaw(student.rules.courses), terms: student.rules.terms.map(toRaw), scale: toPlain(student.rules.scale) }, today: today.value, wishes: toPlain(wishes) })
+    mine.postMessage({ file: toPlain(student.file),
+      catalog: { ...student.rules, programs: student.rules.programs.map(toRaw), courses: toRaw(student.rules.courses),
+        terms: student.rules.terms.map(toRaw), scale: toPlain(student.rules.scale) }, today: today.value, wishes: toPlain(wishes) })
   }
 
   /** Shows a draft on the board; nothing is changed by it. */

@@ -8,7 +8,8 @@ import { toProblem, type Problem } from '~/composables/useApi'
 export const usePlansStore = defineStore('plans', () => {
   const student = useStudentStore()
   const catalog = useCatalogStore()
-  const send = <T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: Record<string, unknown>) => $fetch<T>(`/api/students/${student.state!.id}/${path}` as string, { method, ...(body ? { body } : {}) }) as Promise<T>
+  const send = <T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: Record<string, unknown>) =>
+    $fetch<T>(`/api/students/${student.state!.id}/${path}` as string, { method, ...(body ? { body } : {}) }) as Promise<T>
   /** The plan that was deleted last, while it can be brought back. */
   const deleted = shallowRef<PlanHead | null>(null)
 
@@ -24,23 +25,26 @@ export const usePlansStore = defineStore('plans', () => {
   }
 
   /** Makes a plan, empty or as a copy, and opens it. */
-  const make = (name: string, copyOf: number | null) => attempt(async () => {
-    const head = await send<PlanHead>('POST', 'plans', { name, copyOf })
-    await student.openPlan(head.id)
-  })
+  const make = (name: string, copyOf: number | null) =>
+    attempt(async () => {
+      const head = await send<PlanHead>('POST', 'plans', { name, copyOf })
+      await student.openPlan(head.id)
+    })
   const change = (id: number, body: { name?: string, current?: true, deleted?: boolean }) => send('PUT', `plans/${id}`, body)
   const rename = (id: number, name: string) => attempt(() => change(id, { name }))
   const makeCurrent = (id: number) => attempt(() => change(id, { current: true }))
-  const remove = (plan: PlanHead) => attempt(async () => {
-    await change(plan.id, { deleted: true })
-    deleted.value = plan
-    if (student.state!.plan.id === plan.id) await student.openPlan(null)
-  })
-  const restore = () => attempt(async () => {
-    if (!deleted.value) return
-    await change(deleted.value.id, { deleted: false })
-    deleted.value = null
-  })
+  const remove = (plan: PlanHead) =>
+    attempt(async () => {
+      await change(plan.id, { deleted: true })
+      deleted.value = plan
+      if (student.state!.plan.id === plan.id) await student.openPlan(null)
+    })
+  const restore = () =>
+    attempt(async () => {
+      if (!deleted.value) return
+      await change(deleted.value.id, { deleted: false })
+      deleted.value = null
+    })
 
   async function read(id: number): Promise<Plan | null> {
     if (id === student.state?.plan.id) return student.plan
@@ -56,15 +60,19 @@ export const usePlansStore = defineStore('plans', () => {
   function readFile(name: string, text: string): ReadPlan {
     const lines = new Set(student.rules.programs.flatMap(program => linesOfProgram(program).map(line => `${program.code}/${line.id}`)))
     const known = { courses: catalog.courses, terms: catalog.terms, lines }
-    return /\.csv$/i.test(name) ? readPlanCsv(text, name.replace(/\.csv$/i, '').slice(0, 60) || 'From a file', known) : readPlanJson(text, known)
+    return /\.csv$/i.test(name)
+      ? readPlanCsv(text, name.replace(/\.csv$/i, '').slice(0, 60) || 'From a file', known)
+      : readPlanJson(text, known)
   }
   /** Keeps a plan that was read as one more plan, whole or not at all, and opens it. */
-  const keep = (name: string, plan: Plan) => attempt(async () => {
-    const head = await send<PlanHead>('POST', 'plans', { name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) })
-    await student.openPlan(head.id)
-  })
+  const keep = (name: string, plan: Plan) =>
+    attempt(async () => {
+      const head = await send<PlanHead>('POST', 'plans', { name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) })
+      await student.openPlan(head.id)
+    })
 
-  const comment = (about: { term: string | null, entry: string | null }, text: string) => attempt(() => send('POST', 'comments', { ...about, text }))
+  const comment = (about: { term: string | null, entry: string | null }, text: string) =>
+    attempt(() => send('POST', 'comments', { ...about, text }))
 
   return { deleted, make, rename, makeCurrent, remove, restore, read, readFile, keep, comment }
 })

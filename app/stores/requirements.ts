@@ -1,12 +1,17 @@
 import { milestonesDone, reachOf } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
-import {
-  explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
-  tryProgram, type UseChange,
-} from '@ridgeway/core/requirements'
+import { explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial, tryProgram,
+  type UseChange } from '@ridgeway/core/requirements'
 import { toProblem, type Problem } from '~/composables/useApi'
 
-export interface Grant { kind: 'substitution' | 'waiver', program: string, line: string, course: string | null, instead: string | null, reason: string }
+export interface Grant {
+  kind: 'substitution' | 'waiver'
+  program: string
+  line: string
+  course: string | null
+  instead: string | null
+  reason: string
+}
 
 /** What the requirements ask beyond the standing: what can be reached, what a move would change, other programs; and the acts on them. */
 export const useRequirementsStore = defineStore('requirements', () => {
@@ -18,15 +23,19 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const { settled: reports, looking } = useSettled(inputs, computed(() => student.standing?.reports ?? []))
 
   /** Depends on the record only: a plan neither opens nor closes a way. */
-  const reach = computed(() => student.state && catalog.ready
-    ? reachOf(student.state.file, student.rules, today.value)
-    : null)
+  const reach = computed(() =>
+    student.state && catalog.ready
+      ? reachOf(student.state.file, student.rules, today.value)
+      : null,
+  )
 
   /** By program code: lines that nothing left can fill, with the reason. */
   const unreachable = computed<Record<string, Record<string, Lost>>>(() => {
     const now = reach.value
     if (!now || !student.standing) return {}
-    return Object.fromEntries(reports.value.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]))
+    return Object.fromEntries(
+      reports.value.map(report => [report.code, findUnreachable(report, student.standing!.items, now.reach, now.input)]),
+    )
   })
 
   const allLines = (report: ProgramReport): LineReport[] => [...report.areas.flatMap(area => area.lines), ...report.overlays]
@@ -55,14 +64,17 @@ export const useRequirementsStore = defineStore('requirements', () => {
   async function pinUse(program: string, itemId: string, line: string | null): Promise<Problem | null> {
     if (student.entries.some(entry => entry.id === itemId)) {
       const refused = await student.edit([{ kind: 'pin use', entry: itemId, line: line === null ? null : lineRef(program, line) }])
-      return refused ? { code: 'plan', title: `The use was not pinned: ${refused}.`, detail: 'Reload the page and try again.', status: 0 } : null
+      return refused
+        ? { code: 'plan', title: `The use was not pinned: ${refused}.`, detail: 'Reload the page and try again.', status: 0 }
+        : null
     }
     return send('use-pins', 'PUT', { item: itemId, program, line })
   }
 
   async function send(path: string, method: 'PUT' | 'POST' | 'DELETE', body?: object, query?: object): Promise<Problem | null> {
     try {
-      await $fetch(`/api/students/${student.state!.id}/${path}`, { method, ...(body ? { body } : {}), ...(query ? { query } : {}) } as Parameters<typeof $fetch>[1])
+      await $fetch(`/api/students/${student.state!.id}/${path}`,
+        { method, ...(body ? { body } : {}), ...(query ? { query } : {}) } as Parameters<typeof $fetch>[1])
       await student.reload()
       return null
     }
@@ -84,8 +96,13 @@ export const useRequirementsStore = defineStore('requirements', () => {
     if (!program || !file) return null
     const { reach: ways, input } = reachOf(file, student.rules, today.value, [program.code])
     return tryProgram({
-      program, items: file.record, courses: catalog.courses, scale: catalog.rules.scale, repeatPolicy: catalog.rules.repeatPolicy,
-      exceptions: file.exceptions, milestones: milestonesDone(file, program.code),
+      program,
+      items: file.record,
+      courses: catalog.courses,
+      scale: catalog.rules.scale,
+      repeatPolicy: catalog.rules.repeatPolicy,
+      exceptions: file.exceptions,
+      milestones: milestonesDone(file, program.code),
     }, ways, input)
   }
 
@@ -94,8 +111,13 @@ export const useRequirementsStore = defineStore('requirements', () => {
     return program ? `${program.title} · ${program.catalogYear}` : id
   }
   /** Programs as a person chooses them: by title, newest catalog year first. */
-  const choices = computed(() => [...catalog.programs.values()].map(program => ({ value: programId(program), title: `${program.title} · ${program.catalogYear}`, kind: program.kind }))
-    .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)))
+  const choices = computed(() =>
+    [...catalog.programs.values()].map(program => ({ value: programId(program), title: `${program.title} · ${program.catalogYear}`,
+      kind: program.kind }),
+    )
+      .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)),
+  )
 
-  return { reports, looking, reach, unreachable, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone, askChange, takeBackChange, decideChange, trial, title, choices }
+  return { reports, looking, reach, unreachable, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone,
+    askChange, takeBackChange, decideChange, trial, title, choices }
 })

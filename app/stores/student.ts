@@ -1,9 +1,7 @@
 import { nameOf } from '@ridgeway/core/catalog'
 import { nextSteps } from '@ridgeway/core/next'
-import {
-  applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
-  readStanding, type Standing,
-} from '@ridgeway/core/planning'
+import { applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace, readStanding,
+  type Standing } from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { StudentState } from '~~/server/services/students'
@@ -23,13 +21,17 @@ export const useStudentStore = defineStore('student', () => {
   const sync = usePlanSync(state, () => session.account?.id ?? 0, () => reload())
   const { plan, done, undone, saving, notice, edit, undo, redo } = sync
   const entries = computed(() => plan.value.entries)
-  const file = computed(() => state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes })
+  const file = computed(() =>
+    state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
+  )
 
   async function load(id: number) {
     if (!workingTerm.code) return
     if (state.value?.id !== id) wanted.value = null
     try {
-      const fresh = await $fetch<StudentState>(`/api/students/${id}`, { query: { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) } })
+      const fresh = await $fetch<StudentState>(`/api/students/${id}`, {
+        query: { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) },
+      })
       state.value = fresh
       sync.open(fresh)
       failed.value = null
@@ -58,9 +60,14 @@ export const useStudentStore = defineStore('student', () => {
 
   /** The catalog as it reads for this student: with the programs of their own catalog years. */
   const rules = computed<Catalog>(() => ({
-    courses: catalog.courses, programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [], terms: catalog.terms, ...catalog.rules,
+    courses: catalog.courses,
+    programs: state.value?.programIds.flatMap(id => catalog.programs.get(id) ?? []) ?? [],
+    terms: catalog.terms,
+    ...catalog.rules,
   }))
-  const standing = computed<Standing | null>(() => state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null)
+  const standing = computed<Standing | null>(() =>
+    state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null,
+  )
   /** Operations that are looked at and not done: a draft before it is taken. */
   const preview = shallowRef<PlanOperation[] | null>(null)
   const previewed = computed<Plan | null>(() => {
@@ -68,29 +75,45 @@ export const useStudentStore = defineStore('student', () => {
     return next && typeof next !== 'string' ? next : null
   })
   /** What the board shows: the plan, or the plan with what is previewed. */
-  const shown = computed<Standing | null>(() => previewed.value && file.value
-    ? readStanding({ ...file.value, entries: previewed.value.entries, placeholders: previewed.value.placeholders, wishes: previewed.value.wishes }, rules.value, today.value)
-    : standing.value)
+  const shown = computed<Standing | null>(() =>
+    previewed.value && file.value
+      ? readStanding({ ...file.value, entries: previewed.value.entries, placeholders: previewed.value.placeholders,
+          wishes: previewed.value.wishes }, rules.value, today.value)
+      : standing.value,
+  )
   /** When each planned course can stand without moving the finish, and which chain decides it. */
-  const projection = computed(() => state.value && standing.value
-    ? projectPlan({
-        file: file.value!, items: standing.value.items, catalog: rules.value, today: today.value,
-      })
-    : null)
+  const projection = computed(() =>
+    state.value && standing.value
+      ? projectPlan({
+          file: file.value!,
+          items: standing.value.items,
+          catalog: rules.value,
+          today: today.value,
+        })
+      : null,
+  )
   const moves = (check: PlanCheck) => file.value ? movesFor(check, file.value, rules.value, today.value) : []
 
   /** How fast it has gone, and how fast the rest must go for the wished or planned finish. */
-  const pace = computed(() => standing.value && readPace({
-    earning: readCredit(standing.value.items, rules.value).earning, terms: catalog.terms, today: today.value, total: standing.value.reports[0]?.totalCredits ?? 0,
-    behind: standing.value.earned + standing.value.items.filter(item => item.state === 'under way').reduce((sum, item) => sum + item.credits, 0),
-    finish: plan.value.wishes.latestFinish ?? standing.value.finish,
-  }))
+  const pace = computed(() =>
+    standing.value && readPace({
+      earning: readCredit(standing.value.items, rules.value).earning,
+      terms: catalog.terms,
+      today: today.value,
+      total: standing.value.reports[0]?.totalCredits ?? 0,
+      behind: standing.value.earned
+        + standing.value.items.filter(item => item.state === 'under way').reduce((sum, item) => sum + item.credits, 0),
+      finish: plan.value.wishes.latestFinish ?? standing.value.finish,
+    }),
+  )
 
   /** Courses planned for the working term without a bundle or a registration. */
   const unpicked = computed(() => {
     const registered = new Set(state.value?.registered.map(row => row.course))
     const chosen = new Set(state.value?.lineUp.map(row => row.course))
-    return entries.value.filter(entry => entry.term === workingTerm.code && !chosen.has(entry.course) && !registered.has(entry.course)).map(entry => entry.course)
+    return entries.value.filter(entry => entry.term === workingTerm.code && !chosen.has(entry.course) && !registered.has(entry.course)).map(
+      entry => entry.course,
+    )
   })
 
   /** Fees in cents for what is registered in the working term. */
@@ -106,30 +129,42 @@ export const useStudentStore = defineStore('student', () => {
     const term = workingTerm.term
     if (!student || !term || !standing.value) return []
     return nextSteps({
-      term: nameOf(term), gates: student.gates, checks: standing.value.checks, unpicked: unpicked.value, lineUp: student.lineUp.length,
-      plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length, openCredits: standing.value.open,
-      offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w, hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) })),
-      feesDue: fees.value.total > 0 ? { amount: money(fees.value.total), by: term.feesDue } : null, advisor: student.advisor?.name ?? null,
+      term: nameOf(term),
+      gates: student.gates,
+      checks: standing.value.checks,
+      unpicked: unpicked.value,
+      lineUp: student.lineUp.length,
+      plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length,
+      openCredits: standing.value.unplaced,
+      offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,
+        hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) }),
+      ),
+      feesDue: fees.value.total > 0 ? { amount: money(fees.value.total), by: term.feesDue } : null,
+      advisor: student.advisor?.name ?? null,
     })
   })
 
   /** Gates as they are at this second: the opening opens by itself. */
-  const gates = computed(() => state.value?.gates.map((gate) => {
-    if (gate.kind !== 'opening' || gate.open || gate.from === null || gate.from > instant.value) return gate
-    return { ...gate, open: true }
-  }) ?? [])
+  const gates = computed(() =>
+    state.value?.gates.map((gate) => {
+      if (gate.kind !== 'opening' || gate.open || gate.from === null || gate.from > instant.value) return gate
+      return { ...gate, open: true }
+    }) ?? [],
+  )
 
   usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {
     const now = state.value
     if (!now) return
     const kept = news.plans.filter(one => !one.deleted)
-    const known = (plans: readonly { id: number, name: string, current: boolean }[]) => plans.map(one => `${one.id} ${one.name} ${one.current}`).join()
+    const known = (plans: readonly { id: number, name: string, current: boolean }[]) =>
+      plans.map(one => `${one.id} ${one.name} ${one.current}`).join()
     if (known(kept) !== known(now.plans) || news.comment !== (now.comments.at(-1)?.id ?? 0)) void reload()
     else void sync.pull(kept.find(one => one.id === now.plan.id)?.version ?? 0)
   })
 
   /** An act of one press: asks, confirms, accepts, signs off; then the file is read again. */
-  async function act(path: 'sign-off-request' | 'sign-off' | 'terms' | 'program', body: Record<string, unknown> = {}): Promise<Problem | null> {
+  async function act(path: 'sign-off-request' | 'sign-off' | 'terms' | 'program',
+    body: Record<string, unknown> = {}): Promise<Problem | null> {
     try {
       await $fetch(`/api/students/${state.value!.id}/${path}`, { method: 'POST', body })
       await reload()
@@ -144,5 +179,6 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees, steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate, preview, previewed, shown, pace }
+  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees,
+    steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate, preview, previewed, shown, pace }
 })

@@ -16,7 +16,9 @@ export const useWeekStore = defineStore('week', () => {
 
   async function load() {
     try {
-      courses.value = (await $fetch<{ courses: { course: string, bundles: BundleView[] }[] }>(`${address()}/week`, { query: { term: workingTerm.code } })).courses
+      const query = { term: workingTerm.code }
+      const read = await $fetch<{ courses: { course: string, bundles: BundleView[] }[] }>(`${address()}/week`, { query })
+      courses.value = read.courses
       failed.value = null
     }
     catch (error) {
@@ -54,7 +56,8 @@ export const useWeekStore = defineStore('week', () => {
     running.value = true
     pendingKey ??= crypto.randomUUID()
     try {
-      result.value = await $fetch<RunResult>(`${address()}/registrations`, { method: 'POST', body: { term: workingTerm.code, key: pendingKey, rowIds } })
+      result.value = await $fetch<RunResult>(`${address()}/registrations`, { method: 'POST',
+        body: { term: workingTerm.code, key: pendingKey, rowIds } })
       pendingKey = null
       failed.value = null
       await student.reload()

@@ -9,7 +9,8 @@ export type Executor = Database | Parameters<Parameters<Database['transaction']>
 
 /** Opens a pool; dates stay text, so that no zone of this machine creeps in. */
 export function connect(url: string, connections = 24): { db: Database, close: () => Promise<void> } {
-  const pool = mysql.createPool({ uri: url, connectionLimit: connections, dateStrings: true, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true })
+  const pool = mysql.createPool({ uri: url, connectionLimit: connections, dateStrings: true, timezone: 'Z', charset: 'utf8mb4',
+    supportBigNumbers: true })
   return { db: drizzle(pool, { schema, mode: 'default' }), close: () => pool.end() }
 }
 

@@ -5,7 +5,12 @@ import type { Database } from '../db/connect'
 import { people, students, type Role } from '../db/schema'
 import { Refusal } from './errors'
 
-export interface Account { id: number, name: string, username: string, role: Role }
+export interface Account {
+  id: number
+  name: string
+  username: string
+  role: Role
+}
 
 const WINDOW_MS = 10 * 60_000
 const TRIES = 10
@@ -24,7 +29,8 @@ export async function signIn(db: Database, username: string, password: string, a
   if (!person?.passwordHash || !right) {
     const counted = recent && at - recent.since < WINDOW_MS ? recent : { count: 0, since: at }
     failures.set(username, { ...counted, count: counted.count + 1 })
-    throw new Refusal(401, 'wrong-credentials', 'This name and password do not go together.', 'Check both. Demo accounts are listed beside the form.')
+    throw new Refusal(401, 'wrong-credentials', 'This name and password do not go together.',
+      'Check both. Demo accounts are listed beside the form.')
   }
   failures.delete(username)
   return { id: person.id, name: person.name, username: person.username, role: person.role }
@@ -32,13 +38,17 @@ export async function signIn(db: Database, username: string, password: string, a
 
 /** Accounts that the demo's sign-in page offers, with their stories. */
 export async function demoAccounts(db: Database): Promise<{ username: string, name: string, role: Role, story: string }[]> {
-  return db.select({ username: people.username, name: people.name, role: people.role, story: people.story }).from(people).where(ne(people.story, ''))
+  return db.select({ username: people.username, name: people.name, role: people.role, story: people.story }).from(people).where(
+    ne(people.story, ''),
+  )
 }
 
 /** Whether an account may act on a student's file: their own, an advisee's; the office reads all. */
 export async function mayReach(db: Database, account: Pick<Account, 'id' | 'role'>, student: number, write: boolean): Promise<boolean> {
   if (account.role === 'student') return account.id === student
   if (account.role === 'office') return !write
-  const [found] = await db.select({ person: students.person }).from(students).where(and(eq(students.person, student), eq(students.advisor, account.id)))
+  const [found] = await db.select({ person: students.person }).from(students).where(
+    and(eq(students.person, student), eq(students.advisor, account.id)),
+  )
   return found !== undefined
 }

@@ -41,7 +41,8 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
     db.select().from(s.studentPrograms).where(inArray(s.studentPrograms.student, ids)),
     db.select().from(s.records).where(inArray(s.records.student, ids)),
     db.select().from(s.registrations).where(inArray(s.registrations.student, ids)),
-    db.select({ student: s.plans.student, entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(and(inArray(s.plans.student, ids), eq(s.plans.current, true))),
+    db.select({ student: s.plans.student, entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan))
+      .where(and(inArray(s.plans.student, ids), eq(s.plans.current, true))),
     db.select().from(s.signOffRequests).where(and(inArray(s.signOffRequests.student, ids), eq(s.signOffRequests.term, termCode))),
     db.select().from(s.signOffs).where(and(inArray(s.signOffs.student, ids), eq(s.signOffs.term, termCode))),
     db.select().from(s.holds).where(inArray(s.holds.student, ids)),
@@ -52,13 +53,16 @@ export async function readAdvisees(db: Database, advisor: number, termCode: stri
     const of = <T extends { student: number }>(list: T[]) => list.filter(row => row.student === student.person)
     const record: CourseItem[] = [
       ...of(records).map(row => ({ ...row, id: recordItemId(row.id) })),
-      ...of(registered).filter(row => row.credits > 0).map((row): CourseItem => ({ id: registrationItemId(row.section), course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here' })),
+      ...of(registered).filter(row => row.credits > 0).map((row): CourseItem => ({ id: registrationItemId(row.section), course: row.course,
+        term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here' }),
+      ),
     ]
     const entries = of(plans).map(({ entry: { plan: _, ...entry } }): PlanEntry => entry)
     const codes = of(programs).sort((a, b) => a.position - b.position).flatMap(row => college.programs.get(row.program) ?? [])
     const permissions = of(exceptions).filter(e => e.kind === 'prerequisite' && e.course).map(e => e.course!)
     return describe(college, { name, termCode, now, date, student, record, entries, permissions, programs: codes,
-      asked: of(requests).length > 0, wantsChange: of(changes).length > 0, signedOff: of(signOffs).length > 0, holds: of(holds).filter(hold => !hold.cleared).length })
+      asked: of(requests).length > 0, wantsChange: of(changes).length > 0, signedOff: of(signOffs).length > 0,
+      holds: of(holds).filter(hold => !hold.cleared).length })
   })
   return rows.sort((a, b) => b.urgency - a.urgency || a.name.localeCompare(b.name))
 }
@@ -81,7 +85,8 @@ interface Raw {
 
 function describe(college: College, raw: Raw): AdviseeRow {
   const { catalog } = college
-  const file: StudentFile = { ...EMPTY_FILE, record: raw.record, entries: raw.entries, programs: raw.programs.map(p => p.code), placements: raw.student.placements, permissions: raw.permissions }
+  const file: StudentFile = { ...EMPTY_FILE, record: raw.record, entries: raw.entries, programs: raw.programs.map(p => p.code),
+    placements: raw.student.placements, permissions: raw.permissions }
   // Requirements are read when the student is opened; the list only needs the checks, which do not.
   const standing = readStanding({ ...file, programs: [] }, catalog, raw.date)
   const blockers = standing.checks.filter(check => check.severity === 'blocker' && check.term === raw.termCode).length
@@ -101,8 +106,20 @@ function describe(college: College, raw: Raw): AdviseeRow {
   ]
   const mine = needs.filter(([applies]) => applies)
   return {
-    id: raw.student.person, name: raw.name, program: raw.programs[0]?.title ?? 'no program', earned: standing.earned, gpa: average, planned, blockers,
-    opensAt: opening?.from ?? null, asked: raw.asked, signedOff: raw.signedOff, holds: raw.holds, confirmed: raw.student.programConfirmed,
-    finish: standing.finish, need: mine.map(([, , words]) => words).join(' · '), urgency: mine.reduce((sum, [, weight]) => sum + weight, 0),
+    id: raw.student.person,
+    name: raw.name,
+    program: raw.programs[0]?.title ?? 'no program',
+    earned: standing.earned,
+    gpa: average,
+    planned,
+    blockers,
+    opensAt: opening?.from ?? null,
+    asked: raw.asked,
+    signedOff: raw.signedOff,
+    holds: raw.holds,
+    confirmed: raw.student.programConfirmed,
+    finish: standing.finish,
+    need: mine.map(([, , words]) => words).join(' · '),
+    urgency: mine.reduce((sum, [, weight]) => sum + weight, 0),
   }
 }

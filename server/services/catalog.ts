@@ -41,23 +41,37 @@ export function forgetCollege(db: Database): void {
 
 async function readCollege(db: Database): Promise<College> {
   const [institution, sites, travel, terms, sessions, openings, courses, programs] = await Promise.all([
-    db.query.institution.findFirst(), db.query.sites.findMany(), db.query.siteTravel.findMany(), db.query.terms.findMany(),
-    db.query.termSessions.findMany(), db.query.openings.findMany(), db.query.courses.findMany(), db.query.programs.findMany(),
+    db.query.institution.findFirst(),
+    db.query.sites.findMany(),
+    db.query.siteTravel.findMany(),
+    db.query.terms.findMany(),
+    db.query.termSessions.findMany(),
+    db.query.openings.findMany(),
+    db.query.courses.findMany(),
+    db.query.programs.findMany(),
   ])
   if (!institution) throw new Error('the database has no institution; load the demo or import a college first')
   const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {
     problems: checkCatalog(byCode, gradeScale),
-    name, zone, creditPrice, termsText, sites, travel,
+    name,
+    zone,
+    creditPrice,
+    termsText,
+    sites,
+    travel,
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),
     catalog: {
       courses: byCode,
       programs: programs.map(program => program.body),
-      terms: terms.map(term => ({ ...term, sessions: sessions.filter(session => session.term === term.code).map(({ term: _, ...session }) => session) }))
+      terms: terms.map(term => ({ ...term,
+        sessions: sessions.filter(session => session.term === term.code).map(({ term: _, ...session }) => session) }),
+      )
         .sort((a, b) => a.start.localeCompare(b.start)),
-      scale: gradeScale, repeatPolicy,
+      scale: gradeScale,
+      repeatPolicy,
     },
   }
 }

@@ -3,7 +3,10 @@ import type { Database } from '../db/connect'
 import { comments, plans } from '../db/schema'
 
 /** What can change beside an open page: the plans with their versions, and the newest comment. */
-export interface PlanNews { plans: { id: number, version: number, name: string, current: boolean, deleted: boolean }[], comment: number }
+export interface PlanNews {
+  plans: { id: number, version: number, name: string, current: boolean, deleted: boolean }[]
+  comment: number
+}
 
 type Listener = (news: PlanNews) => void
 
@@ -17,7 +20,10 @@ let source: Database | null = null
 
 const open = new Set<() => void>()
 
-/** Calls `listener` with the state now and after each change of the student's plans; gives the call that ends it. `ended` is called when the server stops. */
+/**
+ * Calls `listener` with the state now and after each change of the student's plans; gives the call that ends it. `ended` is called when
+ * the server stops.
+ */
 export function watchPlans(db: Database, student: number, listener: Listener, ended: () => void): () => void {
   source = db
   open.add(ended)
@@ -68,10 +74,14 @@ async function look() {
 async function readNews(db: Database, students: number[]): Promise<Map<number, PlanNews>> {
   const [rows, newest] = await Promise.all([
     db.select().from(plans).where(inArray(plans.student, students)),
-    db.select({ student: comments.student, id: max(comments.id) }).from(comments).where(inArray(comments.student, students)).groupBy(comments.student),
+    db.select({ student: comments.student, id: max(comments.id) }).from(comments).where(inArray(comments.student, students)).groupBy(
+      comments.student,
+    ),
   ])
   return new Map(students.map(student => [student, {
-    plans: rows.filter(row => row.student === student).sort((a, b) => a.id - b.id).map(({ id, version, name, current, deletedAt }) => ({ id, version, name, current, deleted: deletedAt !== null })),
+    plans: rows.filter(row => row.student === student).sort((a, b) => a.id - b.id).map(({ id, version, name, current, deletedAt }) => ({ id,
+      version, name, current, deleted: deletedAt !== null }),
+    ),
     comment: newest.find(row => row.student === student)?.id ?? 0,
   }]))
 }

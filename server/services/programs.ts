@@ -15,7 +15,9 @@ export type ProgramCheck
 export async function loadProgramFile(db: Database, file: { actor: number, text: string, keep: boolean }): Promise<ProgramCheck> {
   const college = await loadCollege(db)
   const read = readProgramText(file.text, {
-    courses: college.catalog.courses, scale: college.catalog.scale, programs: new Set([...college.programs.values()].map(program => program.code)),
+    courses: college.catalog.courses,
+    scale: college.catalog.scale,
+    programs: new Set([...college.programs.values()].map(program => program.code)),
   })
   if (!read.ok) return read
   const { program } = read
@@ -23,11 +25,15 @@ export async function loadProgramFile(db: Database, file: { actor: number, text:
   const known = college.programs.has(id)
   if (file.keep) {
     await inTransaction(db, async (tx) => {
-      await tx.insert(programs).values({ id, code: program.code, catalogYear: program.catalogYear, body: program }).onDuplicateKeyUpdate({ set: { body: program } })
+      await tx.insert(programs).values({ id, code: program.code, catalogYear: program.catalogYear, body: program }).onDuplicateKeyUpdate({
+        set: { body: program },
+      })
       const at = await currentInstant(tx)
-      await tx.insert(ledger).values({ at, actor: file.actor, student: null, action: known ? 'replace program' : 'add program', detail: { program: id } })
+      await tx.insert(ledger).values({ at, actor: file.actor, student: null, action: known ? 'replace program' : 'add program',
+        detail: { program: id } })
     })
     forgetCollege(db)
   }
-  return { ok: true, id, title: program.title, catalogYear: program.catalogYear, lines: linesOfProgram(program).length, known, kept: file.keep }
+  return { ok: true, id, title: program.title, catalogYear: program.catalogYear, lines: linesOfProgram(program).length, known,
+    kept: file.keep }
 }

@@ -32,13 +32,15 @@ export interface BundleView {
 }
 
 /** What the Week shows: every bundle of every course planned (or chosen, or registered) for the term, with the one decision. */
-export async function readWeek(db: Database, student: number, termCode: string): Promise<{ courses: { course: string, bundles: BundleView[] }[] }> {
+export async function readWeek(db: Database, student: number,
+  termCode: string): Promise<{ courses: { course: string, bundles: BundleView[] }[] }> {
   const college = await loadCollege(db)
   const state = await readStudent(db, db, student, termCode, { forViews: false })
   const term = findTerm(college, termCode)
   const registered = state.registered.filter(row => row.term === termCode)
   const wanted = [...new Set([
-    ...registered.map(row => row.course), ...state.lineUp.map(row => row.course),
+    ...registered.map(row => row.course),
+    ...state.lineUp.map(row => row.course),
     ...state.file.entries.filter(entry => entry.term === termCode).map(entry => entry.course),
   ])].sort()
   const sections = await findSections(db, { term: termCode, courses: wanted })
@@ -54,7 +56,11 @@ export async function readWeek(db: Database, student: number, termCode: string):
       const row = { id: -1, course: code, sectionIds, credits: creditsPlanned(state.file.entries, code, termCode) }
       const decision = decideRun([...others, row], context).at(-1)!
       return {
-        id: bundle.id, course: code, sections: bundle.sections, times: describeTimes(bundle.sections), decision,
+        id: bundle.id,
+        course: code,
+        sections: bundle.sections,
+        times: describeTimes(bundle.sections),
+        decision,
         picked: chosen !== undefined && sameSet(chosen.sectionIds, sectionIds),
         registered: sectionIds.every(id => held.some(section => section.id === id)),
       }
@@ -67,13 +73,15 @@ export async function readWeek(db: Database, student: number, termCode: string):
 const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))
 
 /** The dry run: the same decision as the registration, on the seats as they are now, changing nothing. */
-export async function dryRun(db: Database, student: number, termCode: string): Promise<{ at: string, rows: RowDecision[], sections: Section[] }> {
+export async function dryRun(db: Database, student: number,
+  termCode: string): Promise<{ at: string, rows: RowDecision[], sections: Section[] }> {
   const college = await loadCollege(db)
   const state = await readStudent(db, db, student, termCode, { forViews: false })
   const sections = await sectionsFor(db, state, termCode)
   const held = sections.filter(section => state.registered.some(row => row.section === section.id))
   const rows = openRows(state, termCode)
-  return { at: await currentInstant(db), rows: decideRun(rows, decisionContext(college, state, findTerm(college, termCode), sections, held)), sections }
+  return { at: await currentInstant(db),
+    rows: decideRun(rows, decisionContext(college, state, findTerm(college, termCode), sections, held)), sections }
 }
 
 /** Rows of the line-up that are not registered yet. */
@@ -84,7 +92,9 @@ function openRows(state: StudentState, termCode: string) {
 
 /** Sections of every course in the line-up (the siblings give the way forward) and of what is registered. */
 async function sectionsFor(db: Parameters<typeof findSections>[0], state: StudentState, termCode: string): Promise<Section[]> {
-  const courses = [...new Set([...state.lineUp.map(row => row.course), ...state.registered.filter(row => row.term === termCode).map(row => row.course)])]
+  const courses = [
+    ...new Set([...state.lineUp.map(row => row.course), ...state.registered.filter(row => row.term === termCode).map(row => row.course)]),
+  ]
   return findSections(db, { term: termCode, courses })
 }
 
@@ -93,7 +103,8 @@ async function sectionsFor(db: Parameters<typeof findSections>[0], state: Studen
  * The student's row is locked first (two runs of one student follow each other), then the seats in order of id,
  * so that no two runs can wait for each other in a circle. The same key acts once and gives the same answer again.
  */
-export async function register(db: Database, request: { student: number, actor: number, term: string, key: string, rowIds: readonly number[] }): Promise<RunResult> {
+export async function register(db: Database,
+  request: { student: number, actor: number, term: string, key: string, rowIds: readonly number[] }): Promise<RunResult> {
   const college = await loadCollege(db)
   const term = findTerm(college, request.term)
   return inTransaction(db, async (tx) => {
@@ -104,9 +115,12 @@ export async function register(db: Database, request: { student: number, actor: 
 
     const state = await readStudent(db, tx, request.student, request.term, { forViews: false })
     const rows = openRows(state, request.term).filter(row => request.rowIds.includes(row.id))
-    if (rows.length === 0) throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.', 'Look at the line-up again: it was changed, or everything in it is registered.')
+    if (rows.length === 0)
+      throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.',
+        'Look at the line-up again: it was changed, or everything in it is registered.')
     const locked = await findSections(tx, { term: request.term, ids: rows.flatMap(row => row.sectionIds) }, true)
-    const held = await findSections(tx, { term: request.term, ids: state.registered.filter(row => row.term === request.term).map(row => row.section) })
+    const held = await findSections(tx, { term: request.term,
+      ids: state.registered.filter(row => row.term === request.term).map(row => row.section) })
     let decisions = decideRun(rows, decisionContext(college, state, term, [...locked, ...held], held))
     if (decisions.some(decision => decision.findings.some(finding => !finding.ok && finding.code === 'seats-full'))) {
       // Only a full section needs its siblings, to say where there is room.
@@ -118,20 +132,44 @@ export async function register(db: Database, request: { student: number, actor: 
     const result: RunResult = { reference: request.key.slice(0, 8).toUpperCase(), at, repeated: false, rows: decisions }
 
     const accepted = decisions.filter(decision => decision.outcome === 'register')
-    const claims = accepted.flatMap(decision => decision.claims.map((claim, index) => ({ ...claim, course: decision.course, credits: index === 0 ? decision.credits : 0 })))
+    const claims = accepted.flatMap(decision =>
+      decision.claims.map((claim, index) => ({ ...claim, course: decision.course, credits: index === 0 ? decision.credits : 0 })),
+    )
     if (claims.length > 0) {
-      await tx.update(s.seatPools).set({ taken: sql`${s.seatPools.taken} + 1` }).where(inArray(s.seatPools.id, claims.map(claim => claim.poolId)))
+      await tx.update(s.seatPools).set({ taken: sql`${s.seatPools.taken} + 1` }).where(
+        inArray(s.seatPools.id, claims.map(claim => claim.poolId)),
+      )
       await tx.insert(s.registrations).values(claims.map(claim => ({
-        student: request.student, section: claim.sectionId, pool: claim.poolId, term: request.term, course: claim.course, credits: claim.credits, run: request.key, at,
+        student: request.student,
+        section: claim.sectionId,
+        pool: claim.poolId,
+        term: request.term,
+        course: claim.course,
+        credits: claim.credits,
+        run: request.key,
+        at,
       })))
       await tx.delete(s.lineUpRows).where(inArray(s.lineUpRows.id, accepted.map(decision => decision.rowId)))
     }
     await tx.insert(s.ledger).values([
       ...claims.map(claim => ({
-        at, actor: request.actor, student: request.student, action: 'register' as const, section: claim.sectionId, pool: claim.poolId, run: request.key, detail: { course: claim.course },
+        at,
+        actor: request.actor,
+        student: request.student,
+        action: 'register' as const,
+        section: claim.sectionId,
+        pool: claim.poolId,
+        run: request.key,
+        detail: { course: claim.course },
       })),
       ...decisions.filter(decision => decision.outcome === 'refused').map(decision => ({
-        at, actor: request.actor, student: request.student, action: 'refuse' as const, section: null, pool: null, run: request.key,
+        at,
+        actor: request.actor,
+        student: request.student,
+        action: 'refuse' as const,
+        section: null,
+        pool: null,
+        run: request.key,
         detail: { course: decision.course, codes: decision.findings.filter(finding => !finding.ok).map(finding => finding.code) },
       })),
     ])

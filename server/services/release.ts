@@ -12,7 +12,8 @@ export async function askSignOff(db: Database, ask: { student: number, term: str
   findTerm(await loadCollege(db), ask.term)
   const { plan: { entries } } = await readPlan(db, ask.student)
   if (!entries.some(entry => entry.term === ask.term)) {
-    throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term yet.', 'Place at least one course in the term, then ask for sign-off.')
+    throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term yet.',
+      'Place at least one course in the term, then ask for sign-off.')
   }
   const askedAt = await currentInstant(db)
   await db.insert(signOffRequests).values({ ...ask, askedAt }).onDuplicateKeyUpdate({ set: { askedAt, note: ask.note } })
@@ -24,11 +25,16 @@ export async function signOff(db: Database, release: { student: number, advisor:
   await inTransaction(db, async (tx) => {
     const { plan: { entries } } = await readPlan(tx, release.student)
     const copy = entries.filter(entry => entry.term === release.term)
-    if (copy.length === 0) throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term; there is nothing to sign off.', 'Place courses together with the student first.')
+    if (copy.length === 0)
+      throw new Refusal(422, 'nothing-planned', 'Nothing is planned for this term; there is nothing to sign off.',
+        'Place courses together with the student first.')
     const at = await currentInstant(tx)
-    await tx.insert(signOffs).values({ ...release, at, copy }).onDuplicateKeyUpdate({ set: { advisor: release.advisor, at, note: release.note, copy } })
+    await tx.insert(signOffs).values({ ...release, at, copy }).onDuplicateKeyUpdate({
+      set: { advisor: release.advisor, at, note: release.note, copy },
+    })
     await tx.delete(signOffRequests).where(and(eq(signOffRequests.student, release.student), eq(signOffRequests.term, release.term)))
-    await tx.insert(ledger).values({ at, actor: release.advisor, student: release.student, action: 'sign off', detail: { term: release.term, courses: copy.map(entry => entry.course) } })
+    await tx.insert(ledger).values({ at, actor: release.advisor, student: release.student, action: 'sign off',
+      detail: { term: release.term, courses: copy.map(entry => entry.course) } })
   })
 }
 
@@ -37,7 +43,8 @@ export async function acceptTerms(db: Database, accept: { student: number, term:
   await inTransaction(db, async (tx) => {
     const at = await currentInstant(tx)
     await tx.insert(termsAcceptances).values({ ...accept, at }).onDuplicateKeyUpdate({ set: { term: accept.term } })
-    await tx.insert(ledger).values({ at, actor: accept.student, student: accept.student, action: 'accept terms', detail: { term: accept.term } })
+    await tx.insert(ledger).values({ at, actor: accept.student, student: accept.student, action: 'accept terms',
+      detail: { term: accept.term } })
   })
 }
 

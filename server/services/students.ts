@@ -39,16 +39,37 @@ export interface StudentState {
   termsAcceptedAt: string | null
 }
 
-export interface ProgramChange { programs: string[], note: string, askedAt: string, state: 'asked' | 'granted' | 'declined' | 'taken back', words: string }
+export interface ProgramChange {
+  programs: string[]
+  note: string
+  askedAt: string
+  state: 'asked' | 'granted' | 'declined' | 'taken back'
+  words: string
+}
 /** `credits` are those that the plan has the course for; null where it is not in the plan. */
-export interface LineUpRow { id: number, course: string, sectionIds: number[], position: number, credits: number | null }
-export interface Registered { section: number, course: string, label: string, term: string, credits: number, at: string, run: string }
+export interface LineUpRow {
+  id: number
+  course: string
+  sectionIds: number[]
+  position: number
+  credits: number | null
+}
+export interface Registered {
+  section: number
+  course: string
+  label: string
+  term: string
+  credits: number
+  at: string
+  run: string
+}
 
 /**
  * Reads everything that the rules and the views need about a student. A registration needs nothing of what only
  * the requirements look at, and leaves it out.
  */
-export async function readStudent(db: Database, tx: Executor, id: number, termCode: string, { forViews = true, plan: planId }: { forViews?: boolean, plan?: number | undefined } = {}): Promise<StudentState> {
+export async function readStudent(db: Database, tx: Executor, id: number, termCode: string,
+  { forViews = true, plan: planId }: { forViews?: boolean, plan?: number | undefined } = {}): Promise<StudentState> {
   const college = await loadCollege(db)
   const term = findTerm(college, termCode)
   const clock = await today(tx, college.zone)
@@ -61,18 +82,29 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
     await tx.select().from(s.records).where(eq(s.records.student, id)).orderBy(asc(s.records.id)),
     await readRegistered(tx, id),
     await readPlan(tx, id, planId),
-    await tx.select().from(s.lineUpRows).where(and(eq(s.lineUpRows.student, id), eq(s.lineUpRows.term, termCode))).orderBy(asc(s.lineUpRows.position), asc(s.lineUpRows.id)),
+    await tx.select().from(s.lineUpRows).where(and(eq(s.lineUpRows.student, id), eq(s.lineUpRows.term, termCode))).orderBy(
+      asc(s.lineUpRows.position),
+      asc(s.lineUpRows.id),
+    ),
     await tx.select().from(s.exceptions).where(eq(s.exceptions.student, id)),
     await tx.select().from(s.holds).where(and(eq(s.holds.student, id), isNull(s.holds.cleared))),
     await readSignOff(tx, id, termCode),
-    (await tx.select().from(s.signOffRequests).where(and(eq(s.signOffRequests.student, id), eq(s.signOffRequests.term, termCode))))[0] ?? null,
-    (await tx.select().from(s.termsAcceptances).where(and(eq(s.termsAcceptances.student, id), eq(s.termsAcceptances.term, termCode))))[0] ?? null,
+    (await tx.select().from(s.signOffRequests).where(and(eq(s.signOffRequests.student, id), eq(s.signOffRequests.term, termCode))))[0]
+    ?? null,
+    (await tx.select().from(s.termsAcceptances).where(and(eq(s.termsAcceptances.student, id), eq(s.termsAcceptances.term, termCode))))[0]
+    ?? null,
     await readWaitlisted(tx, id, termCode),
   ] as const
   const programs = programRows.map(program => college.programs.get(program.program)).filter(program => program !== undefined)
   const record = [...records.map(toItem), ...toRegisteredItems(registered)]
   const file: StudentFile = {
-    ...EMPTY_FILE, record, entries: planned.plan.entries, placeholders: planned.plan.placeholders, wishes: planned.plan.wishes, picked: lineUp.map(line => pickRef(line.course, termCode)), programs: programs.map(program => program.code),
+    ...EMPTY_FILE,
+    record,
+    entries: planned.plan.entries,
+    placeholders: planned.plan.placeholders,
+    wishes: planned.plan.wishes,
+    picked: lineUp.map(line => pickRef(line.course, termCode)),
+    programs: programs.map(program => program.code),
     placements: row.student.placements,
     permissions: exceptions.filter(exception => exception.kind === 'prerequisite' && exception.course).map(exception => exception.course!),
     capRaised: Object.fromEntries(exceptions.filter(e => e.kind === 'load' && e.term && e.value).map(e => [e.term!, e.value!])),
@@ -83,25 +115,50 @@ export async function readStudent(db: Database, tx: Executor, id: number, termCo
   const openings = college.openings.filter(rule => rule.term === termCode)
   const opening = openingFor(openings, file.programs, earned)
   const gates = readGates({
-    term: nameOf(term), now: clock.now, zone: college.zone, openings, programs: file.programs, earned,
-    signedOff: signOff ? { by: signOff.by, on: signOff.at.slice(0, 10) } : null, signOffAsked: asked !== null, advisor: advisor?.name ?? null,
+    term: nameOf(term),
+    now: clock.now,
+    zone: college.zone,
+    openings,
+    programs: file.programs,
+    earned,
+    signedOff: signOff ? { by: signOff.by, on: signOff.at.slice(0, 10) } : null,
+    signOffAsked: asked !== null,
+    advisor: advisor?.name ?? null,
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
-    programConfirmed: row.student.programConfirmed, programTitle: programs[0]?.title ?? '', termsAccepted: accepted?.at.slice(0, 10) ?? null,
+    programConfirmed: row.student.programConfirmed,
+    programTitle: programs[0]?.title ?? '',
+    termsAccepted: accepted?.at.slice(0, 10) ?? null,
   })
   return {
-    id, name: row.person.name, email: row.person.email, programConfirmed: row.student.programConfirmed, targetLoad: row.student.targetLoad,
+    id,
+    name: row.person.name,
+    email: row.person.email,
+    programConfirmed: row.student.programConfirmed,
+    targetLoad: row.student.targetLoad,
     advisor: advisor && { id: advisor.id, name: advisor.name, email: advisor.email },
-    programChange: forViews ? await readProgramChange(tx, id) : null, plan: { ...planned.head, note: planned.plan.note, termNotes: planned.plan.termNotes },
-    plans: forViews ? await listPlans(tx, id) : [], comments: forViews ? await readComments(tx, id) : [], file, programIds: programRows.map(program => program.program),
-    lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position, credits: creditsPlanned(planned.plan.entries, course, termCode) })),
-    registered, waitlisted, gates, opening: opening && { from: opening.from, words: opening.words },
+    programChange: forViews ? await readProgramChange(tx, id) : null,
+    plan: { ...planned.head, note: planned.plan.note, termNotes: planned.plan.termNotes },
+    plans: forViews ? await listPlans(tx, id) : [],
+    comments: forViews ? await readComments(tx, id) : [],
+    file,
+    programIds: programRows.map(program => program.program),
+    lineUp: lineUp.map(({ id: rowId, course, sectionIds, position }) => ({ id: rowId, course, sectionIds, position,
+      credits: creditsPlanned(planned.plan.entries, course, termCode) }),
+    ),
+    registered,
+    waitlisted,
+    gates,
+    opening: opening && { from: opening.from, words: opening.words },
     holds: holds.map(({ reason, contact, placed }) => ({ reason, contact, placed })),
-    signOff, signOffAskedAt: asked?.askedAt ?? null, termsAcceptedAt: accepted?.at ?? null,
+    signOff,
+    signOffAskedAt: asked?.askedAt ?? null,
+    termsAcceptedAt: accepted?.at ?? null,
   }
 }
 
 /** What only the views need: sign-offs, pinned uses, milestones, and who granted an exception. */
-async function readRequirementFacts(tx: Executor, student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones' | 'signedOff'>> {
+async function readRequirementFacts(tx: Executor,
+  student: number): Promise<Pick<StudentFile, 'usePins' | 'exceptions' | 'milestones' | 'signedOff'>> {
   const signed = await tx.select({ term: s.signOffs.term, copy: s.signOffs.copy }).from(s.signOffs).where(eq(s.signOffs.student, student))
   const pins = await tx.select().from(s.usePins).where(eq(s.usePins.student, student))
   const granted = await tx.select({ exception: s.exceptions, by: s.people.name }).from(s.exceptions)
@@ -116,14 +173,16 @@ async function readRequirementFacts(tx: Executor, student: number): Promise<Pick
 }
 
 /** A substitution or a waiver; an exception of another kind is none. */
-function toRequirementException({ id, kind, program, line, course, instead, reason }: typeof s.exceptions.$inferSelect, by: string): RequirementException[] {
+function toRequirementException({ id, kind, program, line, course, instead, reason }: typeof s.exceptions.$inferSelect,
+  by: string): RequirementException[] {
   if (!program || !line) return []
   if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
   return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
 }
 
 async function readProgramChange(tx: Executor, student: number): Promise<ProgramChange | null> {
-  const [row] = await tx.select().from(s.programRequests).where(eq(s.programRequests.student, student)).orderBy(desc(s.programRequests.id)).limit(1)
+  const [row] = await tx.select().from(s.programRequests).where(eq(s.programRequests.student, student)).orderBy(desc(s.programRequests.id))
+    .limit(1)
   return row ? { programs: row.programs, note: row.note, askedAt: row.askedAt, state: row.state, words: row.words } : null
 }
 
@@ -135,24 +194,41 @@ function toItem(row: typeof s.records.$inferSelect): CourseItem {
 /** Registered sections as one item a course; the credits stand on the bundle's first section. */
 export function toRegisteredItems(registered: readonly Registered[]): CourseItem[] {
   return registered.filter(row => row.credits > 0).map(row => ({
-    id: registrationItemId(row.section), course: row.course, term: row.term, credits: row.credits, grade: null, state: 'registered', source: 'here',
+    id: registrationItemId(row.section),
+    course: row.course,
+    term: row.term,
+    credits: row.credits,
+    grade: null,
+    state: 'registered',
+    source: 'here',
   }))
 }
 
 async function readRegistered(tx: Executor, student: number): Promise<Registered[]> {
   return tx.select({
-    section: s.registrations.section, course: s.registrations.course, label: s.sections.label, term: s.registrations.term,
-    credits: s.registrations.credits, at: s.registrations.at, run: s.registrations.run,
+    section: s.registrations.section,
+    course: s.registrations.course,
+    label: s.sections.label,
+    term: s.registrations.term,
+    credits: s.registrations.credits,
+    at: s.registrations.at,
+    run: s.registrations.run,
   }).from(s.registrations).innerJoin(s.sections, eq(s.sections.id, s.registrations.section))
     .where(eq(s.registrations.student, student)).orderBy(asc(s.registrations.id))
 }
 
 async function readWaitlisted(tx: Executor, student: number, term: string): Promise<StudentState['waitlisted']> {
   const mine = await tx.select({ entry: s.waitlistEntries, section: s.sections }).from(s.waitlistEntries)
-    .innerJoin(s.sections, eq(s.sections.id, s.waitlistEntries.section)).where(and(eq(s.waitlistEntries.student, student), eq(s.sections.term, term)))
+    .innerJoin(s.sections, eq(s.sections.id, s.waitlistEntries.section)).where(
+      and(eq(s.waitlistEntries.student, student), eq(s.sections.term, term)),
+    )
   return Promise.all(mine.map(async ({ entry, section }) => {
-    const all = await tx.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.section, section.id)).orderBy(asc(s.waitlistEntries.joined), asc(s.waitlistEntries.id))
-    return { section: section.id, course: section.course, label: section.label, place: all.findIndex(other => other.id === entry.id) + 1, offerUntil: entry.offerUntil }
+    const all = await tx.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.section, section.id)).orderBy(
+      asc(s.waitlistEntries.joined),
+      asc(s.waitlistEntries.id),
+    )
+    return { section: section.id, course: section.course, label: section.label, place: all.findIndex(other => other.id === entry.id) + 1,
+      offerUntil: entry.offerUntil }
   }))
 }
 
@@ -170,13 +246,23 @@ export const creditsPlanned = (entries: readonly PlanEntry[], course: string, te
   entries.find(entry => entry.course === course && entry.term === term)?.credits ?? null
 
 /** The parts of a student's state that the registration decision reads. */
-export function decisionContext(college: College, state: StudentState, term: Term, sections: readonly Section[], registered: readonly Section[]) {
+export function decisionContext(college: College, state: StudentState, term: Term, sections: readonly Section[],
+  registered: readonly Section[]) {
   const { courses, scale, repeatPolicy, terms } = college.catalog
   const { file } = state
   const items = itemsOf(file)
   return {
-    ...factsOf(file, file.record), term, terms, gates: state.gates, courses, scale, repeatPolicy, sections: new Map(sections.map(section => [section.id, section])),
-    travel: college.travel, asked: gradesAskedOf({ file, items, catalog: { ...college.catalog, programs: programsOfStudent(college, state.programIds) } }),
-    loadCap: file.capRaised[term.code] ?? term.loadCap, registered,
+    ...factsOf(file, file.record),
+    term,
+    terms,
+    gates: state.gates,
+    courses,
+    scale,
+    repeatPolicy,
+    sections: new Map(sections.map(section => [section.id, section])),
+    travel: college.travel,
+    asked: gradesAskedOf({ file, items, catalog: { ...college.catalog, programs: programsOfStudent(college, state.programIds) } }),
+    loadCap: file.capRaised[term.code] ?? term.loadCap,
+    registered,
   }
 }

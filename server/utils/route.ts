@@ -46,25 +46,38 @@ async function admit(event: H3Event, access: Access): Promise<Account> {
   if (access === 'everybody') return NOBODY
   const session = await getUserSession(event)
   const account = session.user as Account | undefined
-  if (!account) throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.', 'Sign in again; what you did before is saved.')
-  const roles: Role[] | null = Array.isArray(access) ? access : access === 'student' || access === 'advisor' || access === 'office' ? [access] : null
-  if (roles && !roles.includes(account.role)) throw new Refusal(403, 'wrong-role', `This is not for ${account.role} accounts.`, 'Go back to your own start page.')
+  if (!account)
+    throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.',
+      'Sign in again; what you did before is saved.')
+  const roles: Role[] | null = Array.isArray(access)
+    ? access
+    : access === 'student' || access === 'advisor' || access === 'office'
+      ? [access]
+      : null
+  if (roles && !roles.includes(account.role))
+    throw new Refusal(403, 'wrong-role', `This is not for ${account.role} accounts.`, 'Go back to your own start page.')
   return account
 }
 
 async function reachStudent(event: H3Event, access: Access, account: Account): Promise<number> {
   if (access !== 'student file' && access !== 'own file') return 0
   const id = Number(getRouterParam(event, 'id'))
-  if (!Number.isInteger(id) || id <= 0) throw new Refusal(400, 'bad-address', 'This address names no student.', 'Go back to the list and open the student from there.')
-  const allowed = access === 'own file' ? account.role === 'student' && account.id === id : await mayReach(useDatabase(), account, id, event.method !== 'GET')
-  if (!allowed) throw new Refusal(403, 'not-yours', 'This student\'s file is not open to you.', 'Students see their own file, advisors those of their advisees.')
+  if (!Number.isInteger(id) || id <= 0)
+    throw new Refusal(400, 'bad-address', 'This address names no student.', 'Go back to the list and open the student from there.')
+  const allowed = access === 'own file'
+    ? account.role === 'student' && account.id === id
+    : await mayReach(useDatabase(), account, id, event.method !== 'GET')
+  if (!allowed)
+    throw new Refusal(403, 'not-yours', 'This student\'s file is not open to you.',
+      'Students see their own file, advisors those of their advisees.')
   return id
 }
 
 /** The plan that an address names. */
 export function planOf(event: H3Event): number {
   const id = Number(getRouterParam(event, 'plan'))
-  if (!Number.isInteger(id) || id <= 0) throw new Refusal(400, 'bad-address', 'This address names no plan.', 'Go back to the plan and open it from there.')
+  if (!Number.isInteger(id) || id <= 0)
+    throw new Refusal(400, 'bad-address', 'This address names no plan.', 'Go back to the plan and open it from there.')
   return id
 }
 
@@ -72,7 +85,8 @@ export function planOf(event: H3Event): number {
 function checkOrigin(event: H3Event) {
   const origin = getHeader(event, 'origin')
   if (!origin || new URL(origin).host !== getRequestHost(event)) {
-    throw new Refusal(403, 'foreign-origin', 'This request did not come from Ridgeway\'s own pages.', 'Open Ridgeway in this browser and try there.')
+    throw new Refusal(403, 'foreign-origin', 'This request did not come from Ridgeway\'s own pages.',
+      'Open Ridgeway in this browser and try there.')
   }
 }
 
@@ -101,5 +115,6 @@ function sendProblem(event: H3Event, problem: unknown) {
   setHeader(event, 'Cache-Control', 'no-store')
   return known
     ? { type: `about:blank#${problem.code}`, status, code: problem.code, title: problem.message, detail: problem.way }
-    : { type: 'about:blank#unexpected', status, code: 'unexpected', title: 'Something went wrong on our side.', detail: 'Nothing was changed unless you were told so. Try again in a moment.' }
+    : { type: 'about:blank#unexpected', status, code: 'unexpected', title: 'Something went wrong on our side.',
+        detail: 'Nothing was changed unless you were told so. Try again in a moment.' }
 }

@@ -7,14 +7,16 @@ test.describe.configure({ mode: 'serial' })
 
 const personOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
 const seatsOf = async (course: string, link: string) => {
-  const rows = await db.select({ section: s.sections, pool: s.seatPools }).from(s.sections).innerJoin(s.seatPools, eq(s.seatPools.section, s.sections.id))
+  const rows = await db.select({ section: s.sections, pool: s.seatPools }).from(s.sections).innerJoin(s.seatPools,
+    eq(s.seatPools.section, s.sections.id))
     .where(and(eq(s.sections.course, course), eq(s.sections.link, link), eq(s.sections.term, '2027SP')))
   return rows.reduce((sum, row) => sum + row.pool.taken, 0)
 }
 
 /** Seats left in a bundle: as many as its fullest part has. */
 const leftOf = async (course: string, link: string) => {
-  const rows = await db.select({ section: s.sections, pool: s.seatPools }).from(s.sections).innerJoin(s.seatPools, eq(s.seatPools.section, s.sections.id))
+  const rows = await db.select({ section: s.sections, pool: s.seatPools }).from(s.sections).innerJoin(s.seatPools,
+    eq(s.seatPools.section, s.sections.id))
     .where(and(eq(s.sections.course, course), eq(s.sections.link, link), eq(s.sections.term, '2027SP')))
   const left = new Map<number, number>()
   for (const { section, pool } of rows) left.set(section.id, (left.get(section.id) ?? 0) + pool.capacity - pool.taken - pool.held)
@@ -101,7 +103,11 @@ test('the student picks a lecture with its lab, waits for the opening, registers
   const held = await db.select().from(s.registrations).where(eq(s.registrations.student, student))
   expect(held.map(row => row.course).sort()).toEqual(['GSP 140', 'GSP 140', 'HYD 230', 'HYD 230', 'STT 201'])
   expect(held.reduce((sum, row) => sum + row.credits, 0)).toBe(1100)
-  expect({ hyd: await seatsOf('HYD 230', '02'), stt: await seatsOf('STT 201', '03'), gsp: await seatsOf('GSP 140', '03') }).toEqual({ hyd: before.hyd + 2, stt: before.stt + 1, gsp: before.gsp + 2 })
+  expect({ hyd: await seatsOf('HYD 230', '02'), stt: await seatsOf('STT 201', '03'), gsp: await seatsOf('GSP 140', '03') }).toEqual({
+    hyd: before.hyd + 2,
+    stt: before.stt + 1,
+    gsp: before.gsp + 2,
+  })
   const ledger = await db.select().from(s.ledger).where(and(eq(s.ledger.student, student), eq(s.ledger.action, 'register')))
   expect(ledger.map(entry => entry.section).sort()).toEqual(held.map(row => row.section).sort())
 
@@ -129,7 +135,9 @@ test('a second student is refused a full section and a missing prerequisite, wit
   await expect(result).toContainText('1 of 3 registered')
   const student = await personOf('joss')
   const refusals = await db.select().from(s.ledger).where(and(eq(s.ledger.student, student), eq(s.ledger.action, 'refuse')))
-  expect(refusals.map(entry => entry.detail)).toEqual(expect.arrayContaining([{ course: 'HRT 150', codes: ['seats-full'] }, { course: 'HYD 330', codes: ['prerequisite'] }]))
+  expect(refusals.map(entry => entry.detail)).toEqual(
+    expect.arrayContaining([{ course: 'HRT 150', codes: ['seats-full'] }, { course: 'HYD 330', codes: ['prerequisite'] }]),
+  )
   const held = await db.select().from(s.registrations).where(eq(s.registrations.student, student))
   expect(held.map(row => row.course)).toEqual(['ECL 210'])
   await signOut(page)

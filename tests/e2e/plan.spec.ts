@@ -4,7 +4,8 @@ import * as s from '../../server/db/schema'
 import { db, expect, signIn, test, waypoint } from './college'
 
 const entriesOf = async (username: string) => {
-  const rows = await db.select({ entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).innerJoin(s.people, eq(s.people.id, s.plans.student)).where(eq(s.people.username, username))
+  const rows = await db.select({ entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan))
+    .innerJoin(s.people, eq(s.people.id, s.plans.student)).where(eq(s.people.username, username))
   return Object.fromEntries(rows.map(({ entry }) => [entry.course, entry.term]))
 }
 
@@ -18,8 +19,11 @@ test('a tile dragged too early shows its problem; the offered move mends it; und
   const placed = page.locator('[data-item^="GSP410-2027SP"]')
   await expect(placed).toContainText('1')
   const drawer = page.getByRole('region', { name: 'GSP 410' })
-  await expect(drawer).toContainText('GSP 410 is too early in Spring 2027: it needs GSP 210 with C or better first, which is not in the plan.')
-  await drawer.getByRole('button', { name: 'Take GSP 410 out' }).or(drawer.getByRole('button', { name: 'Take out of the plan' })).first().click()
+  await expect(drawer).toContainText(
+    'GSP 410 is too early in Spring 2027: it needs GSP 210 with C or better first, which is not in the plan.',
+  )
+  await drawer.getByRole('button', { name: 'Take GSP 410 out' }).or(drawer.getByRole('button', { name: 'Take out of the plan' })).first()
+    .click()
   await expect(placed).toHaveCount(0)
   await page.getByRole('button', { name: /^Undo/ }).click()
   await expect(placed).toBeVisible()

@@ -7,7 +7,8 @@ import type { Page } from '@playwright/test'
 
 const idOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
 const line = (page: Page, id: string) => page.locator(`[data-line="${id}"]`)
-const ledgerOf = async (username: string) => (await db.select().from(s.ledger).where(eq(s.ledger.student, await idOf(username))).orderBy(desc(s.ledger.id))).map(row => row.action)
+const ledgerOf = async (username: string) =>
+  (await db.select().from(s.ledger).where(eq(s.ledger.student, await idOf(username))).orderBy(desc(s.ledger.id))).map(row => row.action)
 
 test('a use is pinned to another line: both lines change, the database keeps it, unpinning brings it back', async ({ page }) => {
   await signIn(page, 'tamsin')
@@ -49,7 +50,10 @@ test('an unreachable requirement is named; the substitution that the advisor gra
   await signIn(page, 'elan')
   await waypoint(page, 'Requirements')
   const note = page.getByRole('alert')
-  await expect(note).toContainText('Basics, field mapping and drafting cannot be reached any more. GSP 150 was last offered in Spring 2026. Ask your advisor for a substitution or a waiver.')
+  await expect(note).toContainText(
+    'Basics, field mapping and drafting cannot be reached any more. GSP 150 was last offered in Spring 2026. '
+    + 'Ask your advisor for a substitution or a waiver.',
+  )
   await note.getByRole('button', { name: 'Show it' }).click()
   await expect(line(page, 'geospatial-all')).toContainText('cannot be reached')
   await expect(page.getByRole('form', { name: 'Grant an exception' })).toHaveCount(0)
@@ -75,13 +79,18 @@ test('an unreachable requirement is named; the substitution that the advisor gra
   await waypoint(page, 'Requirements')
   await expect(page.getByRole('alert')).toHaveCount(0)
   await line(page, 'geospatial-all').getByRole('button').first().click()
-  await expect(page.getByRole('region', { name: 'Basics, field mapping and drafting' })).toContainText('GSP 225 counts here for GSP 150, granted by Sunniva Rake: Cartographic Design covers the drafting unit')
+  await expect(page.getByRole('region', { name: 'Basics, field mapping and drafting' })).toContainText(
+    'GSP 225 counts here for GSP 150, granted by Sunniva Rake: Cartographic Design covers the drafting unit',
+  )
 })
 
 test('another program is tried without changing anything, asked for, and granted by the advisor', async ({ page }) => {
   await signIn(page, 'finch')
   const id = await idOf('finch')
-  const held = () => db.select({ program: s.studentPrograms.program }).from(s.studentPrograms).where(eq(s.studentPrograms.student, id)).orderBy(s.studentPrograms.position)
+  const held = () =>
+    db.select({ program: s.studentPrograms.program }).from(s.studentPrograms).where(eq(s.studentPrograms.student, id)).orderBy(
+      s.studentPrograms.position,
+    )
   const before = await held()
   await waypoint(page, 'Requirements')
   await page.getByRole('link', { name: 'Try another program' }).click()
@@ -97,7 +106,9 @@ test('another program is tried without changing anything, asked for, and granted
   await expect(timber.locator('[data-finish]')).toHaveText(/(Spring|Fall) 20\d\d/)
   expect(await held()).toEqual(before)
   await timber.getByRole('button', { name: 'Ask for this change' }).click()
-  await expect(timber).toContainText('You would then be in: BS Timber Engineering · 2025, Certificate Trail and Site Safety · 2025. Your plan stays as it is.')
+  await expect(timber).toContainText(
+    'You would then be in: BS Timber Engineering · 2025, Certificate Trail and Site Safety · 2025. Your plan stays as it is.',
+  )
   await timber.getByLabel('A word to your advisor').fill('I like wood better')
   await timber.getByRole('button', { name: 'Send to Piers Lowther' }).click()
   await expect(page.getByRole('status')).toContainText('Piers Lowther has it')
@@ -125,7 +136,9 @@ test('a choice shows what each branch needs; a sharing rule is told where it kee
   await signOut(page)
   await signIn(page, 'juno')
   await waypoint(page, 'Requirements')
-  await expect(page.getByRole('region', { name: 'Minor Environmental Statistics' })).toContainText('At most 2 courses may count in both BS Watershed Science and Minor Environmental Statistics.')
+  await expect(page.getByRole('region', { name: 'Minor Environmental Statistics' })).toContainText(
+    'At most 2 courses may count in both BS Watershed Science and Minor Environmental Statistics.',
+  )
 })
 
 test('a course that counts for nothing says what it would push out; a course is placed in a later term of choice', async ({ page }) => {
@@ -143,7 +156,10 @@ test('a course that counts for nothing says what it would push out; a course is 
   await drawer.getByRole('button', { name: 'Place VAL 110 in another term' }).click()
   await page.getByRole('list', { name: 'Terms for VAL 110' }).getByText('Spring 2028').click()
   await expect(drawer).toContainText('VAL 110 is planned for Spring 2028.')
-  const planned = async () => (await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(and(eq(s.plans.student, await idOf('vesper')), eq(s.planEntries.course, 'VAL 110')))).map(row => row.plan_entries.term)
+  const planned = async () =>
+    (await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(
+      and(eq(s.plans.student, await idOf('vesper')), eq(s.planEntries.course, 'VAL 110')),
+    )).map(row => row.plan_entries.term)
   await expect.poll(planned).toEqual(['2028SP'])
 })
 

@@ -54,7 +54,9 @@ const ROUTES: Record<string, { access: Record<Who, 401 | 403 | typeof IN>, body?
   'POST /api/programs': { access: office, body: {} },
 }
 
-const routes = readdirSync(resolve(import.meta.dirname, '../../server/api'), { recursive: true, encoding: 'utf8' }).filter(name => name.endsWith('.ts')).map((name) => {
+const routes = readdirSync(resolve(import.meta.dirname, '../../server/api'), { recursive: true, encoding: 'utf8' }).filter(name =>
+  name.endsWith('.ts'),
+).map((name) => {
   const [, path, method] = /^(.*?)(?:\/?index)?\.(get|post|put|delete)\.ts$/.exec(name)!
   return `${method!.toUpperCase()} ${join('/api', path!)}`
 })
@@ -65,7 +67,8 @@ const clients: Partial<Record<Who, Client>> = {}
 beforeAll(async () => {
   tamsin = await Client.signIn('tamsin')
   tamsinsPlan = (await tamsin.json<{ plan: { id: number } }>('GET', `/api/students/${tamsin.id}?term=2027SP`)).plan.id
-  Object.assign(clients, { 'own': tamsin, 'other student': await Client.signIn('joss'), 'advisor': await Client.signIn('hollis'), 'other advisor': await Client.signIn('yara'), 'office': await Client.signIn('edda') })
+  Object.assign(clients, { 'own': tamsin, 'other student': await Client.signIn('joss'), 'advisor': await Client.signIn('hollis'),
+    'other advisor': await Client.signIn('yara'), 'office': await Client.signIn('edda') })
 })
 afterAll(close)
 
@@ -74,10 +77,13 @@ describe('every route with every role', () => {
 
   it.each(Object.entries(ROUTES))('%s', async (route, { access, body, stream }) => {
     const [method, path] = route.split(' ') as [string, string]
-    const address = `${path.replace('[id]', String(tamsin.id)).replace('[plan]', String(tamsinsPlan))}${method === 'GET' ? '?term=2027SP' : ''}`
+    const address = `${path.replace('[id]', String(tamsin.id)).replace('[plan]', String(tamsinsPlan))}${
+      method === 'GET' ? '?term=2027SP' : ''
+    }`
     for (const [who, expected] of Object.entries(access) as [Who, 401 | 403 | typeof IN][]) {
       const headers = { 'origin': ADDRESS, 'content-type': 'application/json', 'cookie': clients[who]?.cookie ?? '' }
-      const answer = await fetch(`${ADDRESS}${address}`, { method, headers, ...(method === 'GET' || method === 'DELETE' ? {} : { body: JSON.stringify(body ?? {}) }) })
+      const answer = await fetch(`${ADDRESS}${address}`, { method, headers,
+        ...(method === 'GET' || method === 'DELETE' ? {} : { body: JSON.stringify(body ?? {}) }) })
       if (stream && answer.ok) {
         // News never end by themselves: that they begin is enough.
         expect(answer.headers.get('content-type')).toContain('text/event-stream')
@@ -101,19 +107,26 @@ describe('every route with every role', () => {
   })
 
   it.each([['https://elsewhere.example'], ['']])('refuses a change that comes from "%s"', async (origin) => {
-    const answer = await fetch(`${ADDRESS}/api/students/${tamsin.id}/terms`, { method: 'POST', headers: { 'cookie': tamsin.cookie, 'content-type': 'application/json', ...(origin ? { origin } : {}) }, body: JSON.stringify({ term: '2027SP' }) })
+    const answer = await fetch(`${ADDRESS}/api/students/${tamsin.id}/terms`, { method: 'POST',
+      headers: { 'cookie': tamsin.cookie, 'content-type': 'application/json', ...(origin ? { origin } : {}) },
+      body: JSON.stringify({ term: '2027SP' }) })
     expect(answer.status).toBe(403)
     expect(await answer.json()).toMatchObject({ code: 'foreign-origin' })
   })
 
-  it.each([['a term that is not one', { term: '2027XX', note: '' }], ['a note too long', { term: '2027SP', note: 'x'.repeat(501) }], ['no body', undefined]])('answers %s with what to correct', async (_, body) => {
+  it.each([['a term that is not one', { term: '2027XX', note: '' }], ['a note too long', { term: '2027SP', note: 'x'.repeat(501) }], [
+    'no body',
+    undefined,
+  ]])('answers %s with what to correct', async (_, body) => {
     const answer = await tamsin.call('POST', '~/sign-off-request', body)
     expect(answer.status).toBe(400)
     expect(await answer.json()).toMatchObject({ code: 'bad-input' })
   })
 
   it('does not tell which half of a sign-in was wrong, and lets a name rest after ten tries', async () => {
-    const attempt = (username: string) => fetch(`${ADDRESS}/api/session`, { method: 'POST', headers: { 'origin': ADDRESS, 'content-type': 'application/json' }, body: JSON.stringify({ username, password: 'wrong' }) })
+    const attempt = (username: string) =>
+      fetch(`${ADDRESS}/api/session`, { method: 'POST', headers: { 'origin': ADDRESS, 'content-type': 'application/json' },
+        body: JSON.stringify({ username, password: 'wrong' }) })
     const known = await (await attempt('kit')).json()
     const unknown = await (await attempt('nobody-here')).json()
     expect(known).toEqual(unknown)
@@ -122,7 +135,9 @@ describe('every route with every role', () => {
   })
 
   it('sends the session in a cookie that scripts cannot read and other sites cannot send', async () => {
-    const answer = await fetch(`${ADDRESS}/api/session`, { method: 'POST', headers: { 'origin': ADDRESS, 'content-type': 'application/json' }, body: JSON.stringify({ username: 'tamsin', password: 'larkmoor' }) })
+    const answer = await fetch(`${ADDRESS}/api/session`, { method: 'POST',
+      headers: { 'origin': ADDRESS, 'content-type': 'application/json' },
+      body: JSON.stringify({ username: 'tamsin', password: 'larkmoor' }) })
     const cookie = answer.headers.getSetCookie().join()
     expect(cookie).toMatch(/HttpOnly/i)
     expect(cookie).toMatch(/SameSite=Lax/i)

@@ -12,7 +12,8 @@ export class Client {
   private constructor(readonly cookie: string, readonly id: number, readonly username: string) {}
 
   static async signIn(username: string, password = 'larkmoor'): Promise<Client> {
-    const answer = await fetch(`${ADDRESS}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'origin': ADDRESS }, body: JSON.stringify({ username, password }) })
+    const answer = await fetch(`${ADDRESS}/api/session`, { method: 'POST',
+      headers: { 'content-type': 'application/json', 'origin': ADDRESS }, body: JSON.stringify({ username, password }) })
     if (!answer.ok) throw new Error(`${username} could not sign in: ${answer.status}`)
     const cookie = answer.headers.getSetCookie().map(line => line.split(';')[0]!).join('; ')
     return new Client(cookie, (await answer.json() as { id: number }).id, username)
@@ -20,7 +21,9 @@ export class Client {
 
   call(method: string, path: string, body?: unknown, origin = ADDRESS): Promise<Response> {
     return fetch(`${ADDRESS}${path.replace('~', `/api/students/${this.id}`)}`, {
-      method, headers: { cookie: this.cookie, origin, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      method,
+      headers: { cookie: this.cookie, origin, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
   }
 

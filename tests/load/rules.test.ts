@@ -15,14 +15,16 @@ let lise: Client
 let hollis: Client
 let yara: Client
 beforeAll(async () => {
-  [perrin, lise, hollis, yara] = await Promise.all(['perrin', 'lise', 'hollis', 'yara'].map(name => Client.signIn(name))) as [Client, Client, Client, Client]
+  ;[perrin, lise, hollis, yara] = await Promise.all(['perrin', 'lise', 'hollis', 'yara'].map(name => Client.signIn(name))) as [Client,
+    Client, Client, Client]
 })
 afterAll(close)
 
 const sectionsOf = (course: string) => db.select().from(s.sections).where(and(eq(s.sections.course, course), eq(s.sections.term, TERM)))
 const state = (client: Client) => client.json<StudentState>('GET', `~?term=${TERM}`)
 const setClock = (client: Client, now: string) => client.json('PUT', '/api/standins/clock', { now })
-const problem = async (answer: Response) => ({ status: answer.status, ...(await answer.json() as { code: string, title: string, detail: string }) })
+const problem = async (answer: Response) => ({ status: answer.status,
+  ...(await answer.json() as { code: string, title: string, detail: string }) })
 
 describe('the line-up', () => {
   it('takes only complete bundles of one link', async () => {
@@ -30,22 +32,29 @@ describe('the line-up', () => {
     const lecture = parts.find(part => part.label === '01')!
     const strangeLab = parts.find(part => part.label === '02L')!
     for (const sectionIds of [[lecture.id], [lecture.id, strangeLab.id]]) {
-      expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds }))).toMatchObject({ status: 422, code: 'bundle-incomplete' })
+      expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds }))).toMatchObject({
+        status: 422,
+        code: 'bundle-incomplete',
+      })
     }
     expect((await state(perrin)).lineUp).toEqual([])
   })
 
   it('refuses sections of another course, of another term, and cancelled ones', async () => {
     const [strange] = await sectionsOf('ECL 210')
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds: [strange!.id] }))).toMatchObject({ code: 'section-unknown' })
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: '2027SU', course: 'ECL 210', sectionIds: [strange!.id] }))).toMatchObject({ code: 'section-unknown' })
+    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds: [strange!.id] })))
+      .toMatchObject({ code: 'section-unknown' })
+    expect(await problem(await perrin.call('PUT', '~/line-up', { term: '2027SU', course: 'ECL 210', sectionIds: [strange!.id] })))
+      .toMatchObject({ code: 'section-unknown' })
     const [cancelled] = await db.select().from(s.sections).where(and(eq(s.sections.cancelled, true), eq(s.sections.part, 'lecture')))
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: cancelled!.course, sectionIds: [cancelled!.id] }))).toMatchObject({ code: 'section-unknown' })
+    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: cancelled!.course, sectionIds: [cancelled!.id] })))
+      .toMatchObject({ code: 'section-unknown' })
   })
 
   it('replaces a choice, and takes it out when nothing is chosen', async () => {
     const bundles = (await sectionsOf('ECL 210')).filter(section => !section.cancelled)
-    for (const bundle of bundles.slice(0, 2)) await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [bundle.id] })
+    for (const bundle of bundles.slice(0, 2))
+      await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [bundle.id] })
     expect((await state(perrin)).lineUp.map(row => row.sectionIds)).toEqual([[bundles[1]!.id]])
     await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [] })
     expect((await state(perrin)).lineUp).toEqual([])
@@ -58,7 +67,8 @@ describe('gates', () => {
     await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [bundle.id] })
     await setClock(hollis, '2026-11-09T14:00:00Z')
     const { lineUp } = await state(perrin)
-    const result = await perrin.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: lineUp.map(row => row.id) })
+    const result = await perrin.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(),
+      rowIds: lineUp.map(row => row.id) })
     const refusals = result.rows[0]!.findings.filter(finding => !finding.ok)
     expect(refusals.map(finding => finding.code)).toEqual(['gate-opening', 'gate-sign-off', 'gate-holds', 'gate-terms'])
     for (const refusal of refusals) expect(sayFinding(refusal).way).not.toBe('')
@@ -80,8 +90,12 @@ describe('gates', () => {
   })
 
   it('a term without courses can be neither asked for nor signed', async () => {
-    expect(await problem(await perrin.call('POST', '~/sign-off-request', { term: '2029SU', note: '' }))).toMatchObject({ status: 422, code: 'nothing-planned' })
-    expect(await problem(await yara.call('POST', `/api/students/${perrin.id}/sign-off`, { term: '2029SU', note: '' }))).toMatchObject({ status: 422, code: 'nothing-planned' })
+    expect(await problem(await perrin.call('POST', '~/sign-off-request', { term: '2029SU', note: '' }))).toMatchObject({ status: 422,
+      code: 'nothing-planned' })
+    expect(await problem(await yara.call('POST', `/api/students/${perrin.id}/sign-off`, { term: '2029SU', note: '' }))).toMatchObject({
+      status: 422,
+      code: 'nothing-planned',
+    })
   })
 })
 
@@ -90,7 +104,8 @@ describe('dry run and run', () => {
     await setClock(hollis, '2026-11-09T16:00:00Z')
     const dry = await lise.json<{ rows: RowDecision[] }>('GET', `~/dry-run?term=${TERM}`)
     expect(dry.rows.length).toBe(3)
-    const run = await lise.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: dry.rows.map(row => row.rowId) })
+    const run = await lise.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(),
+      rowIds: dry.rows.map(row => row.rowId) })
     expect(run.rows).toEqual(dry.rows)
     const registered = [...new Set((await state(lise)).registered.map(row => row.course))].sort()
     expect(registered).toEqual(dry.rows.filter(row => row.outcome === 'register').map(row => row.course).sort())
@@ -99,21 +114,28 @@ describe('dry run and run', () => {
 
   it('a registered course cannot be chosen again, and nothing chosen is refused by name', async () => {
     const course = (await state(lise)).registered[0]!
-    expect(await problem(await lise.call('PUT', '~/line-up', { term: TERM, course: course.course, sectionIds: [course.section] }))).toMatchObject({ status: 409, code: 'registered' })
-    expect(await problem(await lise.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [999_999] }))).toMatchObject({ status: 422, code: 'nothing-chosen' })
+    expect(await problem(await lise.call('PUT', '~/line-up', { term: TERM, course: course.course, sectionIds: [course.section] })))
+      .toMatchObject({ status: 409, code: 'registered' })
+    expect(await problem(await lise.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [999_999] }))).toMatchObject({
+      status: 422,
+      code: 'nothing-chosen',
+    })
   })
 
   it('the week shows every bundle with the same decision', async () => {
-    const week = await lise.json<{ courses: { course: string, bundles: { registered: boolean, decision: RowDecision }[] }[] }>('GET', `~/week?term=${TERM}`)
+    const week = await lise.json<{ courses: { course: string, bundles: { registered: boolean, decision: RowDecision }[] }[] }>('GET',
+      `~/week?term=${TERM}`)
     const mine = week.courses.flatMap(({ bundles }) => bundles.filter(bundle => bundle.registered))
     expect(mine.length).toBe(new Set((await state(lise)).registered.map(row => row.course)).size)
-    for (const { course, bundles } of week.courses) for (const { decision } of bundles) expect(decision.findings.length, course).toBeGreaterThan(0)
+    for (const { course, bundles } of week.courses)
+      for (const { decision } of bundles) expect(decision.findings.length, course).toBeGreaterThan(0)
   })
 })
 
 describe('the advisor\'s list', () => {
   it('is sorted by need and holds every advisee once', async () => {
-    const rows = await yara.json<{ id: number, urgency: number, need: string, gpa: number | null, name: string }[]>('GET', `/api/advisees?term=${TERM}`)
+    const rows = await yara.json<{ id: number, urgency: number, need: string, gpa: number | null, name: string }[]>('GET',
+      `/api/advisees?term=${TERM}`)
     expect(rows.map(row => row.urgency)).toEqual(rows.map(row => row.urgency).sort((a, b) => b - a))
     expect(new Set(rows.map(row => row.id)).size).toBe(rows.length)
     expect(rows.find(row => row.name === 'Kit Sorrel')!.need).toContain('GPA under 2.00')

@@ -17,7 +17,9 @@ let section: number
 let pool: number
 
 beforeAll(async () => {
-  const rows = await db.select({ id: s.people.id }).from(s.people).innerJoin(s.students, eq(s.students.person, s.people.id)).where(like(s.people.username, 's0%')).limit(CLIENTS)
+  const rows = await db.select({ id: s.people.id }).from(s.people).innerJoin(s.students, eq(s.students.person, s.people.id)).where(
+    like(s.people.username, 's0%'),
+  ).limit(CLIENTS)
   const ids = rows.map(row => row.id)
   // Fresh students: nothing on record, nothing registered, every gate open, so that seats alone decide.
   await db.delete(s.records).where(inArray(s.records.student, ids))
@@ -30,7 +32,9 @@ beforeAll(async () => {
     await db.insert(s.termsAcceptances).ignore().values({ student, term: TERM, at })
   }
   await db.update(s.clockSetting).set({ demoNow: '2026-11-10T16:00:00.000Z', setAt: new Date().toISOString() })
-  const [chosen] = await db.select().from(s.sections).where(and(eq(s.sections.course, COURSE), eq(s.sections.term, TERM), eq(s.sections.cancelled, false))).limit(1)
+  const [chosen] = await db.select().from(s.sections).where(
+    and(eq(s.sections.course, COURSE), eq(s.sections.term, TERM), eq(s.sections.cancelled, false)),
+  ).limit(1)
   section = chosen!.id
   const pools = await db.select().from(s.seatPools).where(eq(s.seatPools.section, section))
   pool = pools[0]!.id
@@ -50,7 +54,8 @@ async function lineUp(client: Client): Promise<number> {
   const state = await client.json<{ lineUp: { id: number }[] }>('GET', `~?term=${TERM}`)
   return state.lineUp[0]!.id
 }
-const register = (client: Client, rowId: number, key: string = randomUUID()) => client.json<RunResult>('POST', '~/registrations', { term: TERM, key, rowIds: [rowId] })
+const register = (client: Client, rowId: number, key: string = randomUUID()) =>
+  client.json<RunResult>('POST', '~/registrations', { term: TERM, key, rowIds: [rowId] })
 
 describe('forty clients and five seats', () => {
   it(`registers exactly five, ${ROUNDS} times over, and the ledger agrees`, async () => {
@@ -61,7 +66,8 @@ describe('forty clients and five seats', () => {
       const registered = results.filter(result => result.rows[0]!.outcome === 'register').length
       const refusals = results.filter(result => result.rows[0]!.outcome === 'refused')
       expect({ round, registered, refused: refusals.length }).toEqual({ round, registered: SEATS, refused: CLIENTS - SEATS })
-      for (const { rows: [row] } of refusals) expect(row!.findings.filter(finding => !finding.ok).map(finding => finding.code)).toEqual(['seats-full'])
+      for (const { rows: [row] } of refusals)
+        expect(row!.findings.filter(finding => !finding.ok).map(finding => finding.code)).toEqual(['seats-full'])
       const [seats] = await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool))
       expect(seats!.taken).toBe(SEATS)
       const inLedger = await db.select().from(s.ledger).where(and(eq(s.ledger.section, section), eq(s.ledger.action, 'register')))
@@ -87,7 +93,8 @@ describe('forty clients and five seats', () => {
     await emptySection()
     const client = clients[1]!
     const rowId = await lineUp(client)
-    const answers = await Promise.all([client.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [rowId] }), client.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [rowId] })])
+    const answers = await Promise.all([client.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [rowId] }),
+      client.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [rowId] })])
     expect(answers.map(answer => answer.status).sort()).toEqual([200, 422])
     const [seats] = await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool))
     expect(seats!.taken).toBe(1)
@@ -98,9 +105,13 @@ describe('forty clients and five seats', () => {
   })
 
   it('the ledger replays to the seats of the whole college', async () => {
-    const replayed = await db.select({ pool: s.ledger.pool, seats: sql<number>`count(*)` }).from(s.ledger).where(eq(s.ledger.action, 'register')).groupBy(s.ledger.pool)
+    const replayed = await db.select({ pool: s.ledger.pool, seats: sql<number>`count(*)` }).from(s.ledger).where(
+      eq(s.ledger.action, 'register'),
+    ).groupBy(s.ledger.pool)
     const pools = await db.select().from(s.seatPools)
-    const registered = await db.select({ pool: s.registrations.pool, seats: sql<number>`count(*)` }).from(s.registrations).groupBy(s.registrations.pool)
+    const registered = await db.select({ pool: s.registrations.pool, seats: sql<number>`count(*)` }).from(s.registrations).groupBy(
+      s.registrations.pool,
+    )
     const byPool = new Map(registered.map(row => [row.pool, Number(row.seats)]))
     for (const row of pools) expect(row.taken, `pool ${row.id}`).toBe(byPool.get(row.id) ?? 0)
     const inLedger = new Map(replayed.map(row => [row.pool, Number(row.seats)]))

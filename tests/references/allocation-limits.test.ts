@@ -1,15 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@ridgeway/core/planning'
-import {
-  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers,
-  openByTier,
-} from '@ridgeway/core/requirements'
+import { allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers,
+  openByTier } from '@ridgeway/core/requirements'
 
 /**
  * The best use under limits ("at most so many of these may count"), against every assignment there is: complete enumeration of small cases,
  * which needs no reference library to be right.
  */
-interface Case { items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[] }
+interface Case {
+  items: AllocationItem[]
+  lines: AllocationLine[]
+  tree: AllocationTree
+  limits: AllocationLimit[]
+}
 
 function generate(random: () => number): Case {
   const pick = (n: number) => Math.floor(random() * n)
@@ -19,7 +22,9 @@ function generate(random: () => number): Case {
     return { credits: byCourses ? 0 : 300 * (1 + pick(3)), courses, unit: byCourses ? 300 : 0, rank }
   })
   const items = Array.from({ length: 4 + pick(3) }, (): AllocationItem => ({
-    tier: pick(4) as AllocationItem['tier'], credits: [100, 300, 300, 400][pick(4)]!, fits: lines.flatMap((_, l) => random() < 0.6 ? [l] : []),
+    tier: pick(4) as AllocationItem['tier'],
+    credits: [100, 300, 300, 400][pick(4)]!,
+    fits: lines.flatMap((_, l) => random() < 0.6 ? [l] : []),
   }))
   const leaves = lines.map((_, line): AllocationTree => ({ line }))
   const tree: AllocationTree = random() < 0.5 || leaves.length < 3
@@ -32,10 +37,11 @@ function generate(random: () => number): Case {
   return { items, lines, tree, limits: Array.from({ length: 1 + pick(2) }, limit) }
 }
 
-const keeps = (uses: readonly number[], { items, limits }: Case) => limits.every(({ items: mine, courses, credits }) => {
-  const used = mine.filter(i => uses[i]! >= 0)
-  return used.length <= (courses ?? Infinity) && used.reduce((sum, i) => sum + items[i]!.credits, 0) <= (credits ?? Infinity)
-})
+const keeps = (uses: readonly number[], { items, limits }: Case) =>
+  limits.every(({ items: mine, courses, credits }) => {
+    const used = mine.filter(i => uses[i]! >= 0)
+    return used.length <= (courses ?? Infinity) && used.reduce((sum, i) => sum + items[i]!.credits, 0) <= (credits ?? Infinity)
+  })
 
 /** The least that can be left open, tier by tier, over all assignments. */
 function leastOpen(one: Case): number[] {
@@ -80,12 +86,17 @@ describe('a branch that is set aside', () => {
     const pick = (n: number) => Math.floor(random() * n)
     const count = 6 + pick(5)
     const lines = Array.from({ length: 3 + pick(3) }, (_, rank): AllocationLine => ({
-      credits: 300 * (1 + pick(4)), courses: 0, unit: 0, rank,
-      caps: [{ items: Array.from({ length: count }, (__, i) => i).filter(() => random() < 0.6), ...(random() < 0.5 ? { courses: pick(2) } : { credits: 300 * pick(2) }) }],
+      credits: 300 * (1 + pick(4)),
+      courses: 0,
+      unit: 0,
+      rank,
+      caps: [{ items: Array.from({ length: count }, (__, i) => i).filter(() => random() < 0.6),
+        ...(random() < 0.5 ? { courses: pick(2) } : { credits: 300 * pick(2) }) }],
     }))
     const items = Array.from({ length: count }, (): AllocationItem => {
       const fits = lines.flatMap((_, l) => random() < 0.6 ? [l] : [])
-      return { tier: pick(4) as AllocationItem['tier'], credits: [100, 300, 400][pick(3)]!, fits, ...(random() < 0.3 && fits.length > 0 ? { pinned: fits[pick(fits.length)]! } : {}) }
+      return { tier: pick(4) as AllocationItem['tier'], credits: [100, 300, 400][pick(3)]!, fits,
+        ...(random() < 0.3 && fits.length > 0 ? { pinned: fits[pick(fits.length)]! } : {}) }
     })
     return { items, lines, tree: { n: 1 + pick(lines.length - 1), of: lines.map((_, line) => ({ line })) }, limits: [] }
   }
@@ -95,10 +106,12 @@ describe('a branch that is set aside', () => {
     for (let n = 0; n < 3000; n++) {
       const { items, lines, tree, limits } = generateChoice(random)
       const { uses } = allocate(items, lines, tree, { limits })
-      const broken = lines.flatMap((line, l) => line.caps!.filter(({ items: capped, courses, credits }) => {
-        const mine = capped.filter(i => uses[i] === l)
-        return mine.length > (courses ?? Infinity) || mine.reduce((sum, i) => sum + items[i]!.credits, 0) > (credits ?? Infinity)
-      }).map(() => l))
+      const broken = lines.flatMap((line, l) =>
+        line.caps!.filter(({ items: capped, courses, credits }) => {
+          const mine = capped.filter(i => uses[i] === l)
+          return mine.length > (courses ?? Infinity) || mine.reduce((sum, i) => sum + items[i]!.credits, 0) > (credits ?? Infinity)
+        }).map(() => l),
+      )
       expect({ n, broken }).toEqual({ n, broken: [] })
     }
   })

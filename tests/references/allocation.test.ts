@@ -73,7 +73,9 @@ function brokenRules({ items, lines, limits }: Case, uses: readonly number[]): s
 }
 
 describe('laws of the allocation', () => {
-  const problem = fc.record({ seed: fc.integer({ min: 1, max: 1e6 }), groups: fc.boolean() }).map(({ seed, groups }) => ({ seed, ...generateCase(seed, { lines: 5, items: 9, fits: 3, groups }) }))
+  const problem = fc.record({ seed: fc.integer({ min: 1, max: 1e6 }), groups: fc.boolean() }).map(({ seed, groups }) => ({ seed,
+    ...generateCase(seed, { lines: 5, items: 9, fits: 3, groups }) }),
+  )
   it('one more completed item never leaves more open', () => {
     fc.assert(fc.property(problem, fc.integer({ min: 0, max: 4 }), ({ items, lines, tree }, line) => {
       const before = allocate(items, lines, tree).open

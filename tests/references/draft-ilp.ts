@@ -59,7 +59,9 @@ export function earliestByProgramme(highs: Highs, { file, catalog, wishes, asked
     const here = codes.filter(code => slots.get(code)!.includes(t))
     if (here.length > 0) rows.push(`${here.map(code => `${catalog.courses.get(code)!.credits} ${x(code, t)}`).join(' + ')} <= ${limit}`)
   })
-  const model = `Minimize\n obj: finish\nSubject To\n${rows.map((row, i) => ` r${i}: ${row}`).join('\n')}\nBounds\n 0 <= finish <= ${AHEAD.length}\nBinary\n ${[...binaries].join('\n ')}\nEnd\n`
+  const model = `Minimize\n obj: finish\nSubject To\n${
+    rows.map((row, i) => ` r${i}: ${row}`).join('\n')
+  }\nBounds\n 0 <= finish <= ${AHEAD.length}\nBinary\n ${[...binaries].join('\n ')}\nEnd\n`
   const solved = highs.solve(model, { mip_rel_gap: 0 })
   if (solved.Status === 'Infeasible') return null
   if (solved.Status !== 'Optimal') throw new Error(`the reference says ${solved.Status}`)

@@ -1,10 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import {
-  applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry,
-  readStanding, type StudentFile,
-} from '@ridgeway/core/planning'
+import { applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry, readStanding,
+  type StudentFile } from '@ridgeway/core/planning'
 import { sayDraftReason } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'
@@ -56,7 +54,9 @@ describe('drafts against an integer programme', () => {
   it('a gap that is told is at least the true one', () => {
     for (const { own, best } of results) {
       if (own.kind !== 'drafts' || best === null) continue
-      const longTerms = AHEAD.filter((term, slot) => slot > best && slot <= slotOf(own.drafts[0]!.finish) && term.season !== 'summer').length
+      const longTerms = AHEAD.filter((term, slot) =>
+        slot > best && slot <= slotOf(own.drafts[0]!.finish) && term.season !== 'summer',
+      ).length
       expect(own.drafts[0]!.gap).toBeGreaterThanOrEqual(longTerms)
     }
   })
@@ -67,12 +67,15 @@ describe('drafts against an integer programme', () => {
       for (const draft of own.drafts) {
         const plan = applyAll({ ...EMPTY_PLAN, entries: file.entries }, draft.operations)
         if (typeof plan === 'string') throw new Error(plan)
-        const after = readStanding({ ...file, entries: plan.entries, wishes: { ...wishes, termsOff: [], target: null } }, catalog, DRAFT_TODAY)
+        const after = readStanding({ ...file, entries: plan.entries, wishes: { ...wishes, termsOff: [], target: null } }, catalog,
+          DRAFT_TODAY)
         expect(after.checks.filter(check => check.severity === 'blocker')).toEqual([])
         expect(after.open).toBe(0)
-        for (const entry of file.entries.filter(one => one.pinned)) expect(plan.entries.find(one => one.id === entry.id)?.term).toBe(entry.term)
+        for (const entry of file.entries.filter(one => one.pinned))
+          expect(plan.entries.find(one => one.id === entry.id)?.term).toBe(entry.term)
         for (const load of after.loads) {
-          const stays = file.entries.filter(entry => entry.pinned && entry.term === load.term).reduce((sum, entry) => sum + entry.credits, 0)
+          const stays = file.entries.filter(entry => entry.pinned && entry.term === load.term).reduce((sum, entry) => sum + entry.credits,
+            0)
           const limit = wishes.termsOff.includes(load.term) ? stays : Math.max(wishes.load ?? Infinity, stays)
           expect(load.credits).toBeLessThanOrEqual(limit)
         }
@@ -86,13 +89,19 @@ describe('drafts against an integer programme', () => {
 })
 
 describe('drafting a real degree', () => {
-  const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS.filter(program => program.catalogYear === 2025), terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
+  const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])),
+    programs: PROGRAMS.filter(program => program.catalogYear === 2025), terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
   const wishes: DraftWishes = { load: null, termsOff: [], latestFinish: null, summers: 'when needed', around: 'pinned' }
   const THREE_TERMS = catalog.programs.find(program => program.code === 'WSC-BS')!.suggested.slice(0, 3).flatMap(step => step.courses)
-    .map((course): CourseItem => ({ id: `r-${course}`, course, term: '2026SP', credits: catalog.courses.get(course)!.credits, grade: 'B', state: 'completed', source: 'here' }))
-  const file = (entries: PlanEntry[], record: CourseItem[]): StudentFile => ({ ...EMPTY_FILE, record, entries, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
-  const entry = (course: string, term: string, pinned = true): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: 300, pinned, pinnedUse: null, note: '' })
-  const draft = (entries: PlanEntry[], more: Partial<DraftWishes> = {}, record: CourseItem[] = []) => draftRest({ file: file(entries, record), catalog, today: DRAFT_TODAY, wishes: { ...wishes, ...more } })
+    .map((course): CourseItem => ({ id: `r-${course}`, course, term: '2026SP', credits: catalog.courses.get(course)!.credits, grade: 'B',
+      state: 'completed', source: 'here' }),
+    )
+  const file = (entries: PlanEntry[], record: CourseItem[]): StudentFile => ({ ...EMPTY_FILE, record, entries,
+    programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
+  const entry = (course: string, term: string, pinned = true): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: 300, pinned,
+    pinnedUse: null, note: '' })
+  const draft = (entries: PlanEntry[], more: Partial<DraftWishes> = {}, record: CourseItem[] = []) =>
+    draftRest({ file: file(entries, record), catalog, today: DRAFT_TODAY, wishes: { ...wishes, ...more } })
 
   it('lays out four years from nothing, within the caps, and keeps a load that is asked for', () => {
     const own = draft([])
@@ -115,7 +124,8 @@ describe('drafting a real degree', () => {
     expect([loose.kind, late.kind]).toEqual(['drafts', 'drafts'])
     const tight = draft([], { load: 1400, latestFinish: '2029SP' }, THREE_TERMS)
     if (tight.kind !== 'impossible') throw new Error(tight.kind)
-    expect(tight.reason).toMatchObject({ code: 'conflict', constraints: [{ code: 'finish by', term: '2029SP' }, { code: 'load', credits: 1400 }] })
+    expect(tight.reason).toMatchObject({ code: 'conflict',
+      constraints: [{ code: 'finish by', term: '2029SP' }, { code: 'load', credits: 1400 }] })
     expect(sayDraftReason(tight.reason)).toMatch(/cannot hold together/)
   })
 })

@@ -4,7 +4,12 @@ import { Random } from '../../demo/random'
 /** Credits that one missing course stands for, where a line asks for credits as well: whole ones, as the product counts them. */
 const wholeUnit = (credits: number, courses: number) => Math.max(100, Math.floor(credits / courses / 100) * 100)
 
-export interface Case { items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[] }
+export interface Case {
+  items: AllocationItem[]
+  lines: AllocationLine[]
+  tree: AllocationTree
+  limits: AllocationLimit[]
+}
 
 export interface Shape {
   lines: number
@@ -28,7 +33,8 @@ export function generateCase(seed: number, shape: Shape): Case {
     const courses = random.between(1, 3)
     const kind = random.between(0, 2)
     const credits = kind === 0 ? 0 : courses * 300 + (random.chance(0.3) ? 100 : 0)
-    return { courses: kind === 1 ? 0 : courses, credits, unit: kind === 0 ? 300 : kind === 1 ? 0 : wholeUnit(credits, courses), rank: rank + 1 }
+    return { courses: kind === 1 ? 0 : courses, credits, unit: kind === 0 ? 300 : kind === 1 ? 0 : wholeUnit(credits, courses),
+      rank: rank + 1 }
   })
   const items: AllocationItem[] = Array.from({ length: shape.items }, () => {
     const fits = random.shuffle(lines.map((_, l) => l)).slice(0, random.between(1, Math.min(shape.fits, shape.lines))).sort((a, b) => a - b)
@@ -38,14 +44,16 @@ export function generateCase(seed: number, shape: Shape): Case {
   })
   for (const [l, line] of lines.entries()) {
     const members = items.flatMap((item, i) => item.fits.includes(l) ? [i] : [])
-    if (shape.caps && random.chance(0.5)) line.caps = [{ items: members.filter(() => random.chance(0.6)), ...(random.chance(0.5) ? { courses: 1 } : { credits: 400 }) }]
+    if (shape.caps && random.chance(0.5))
+      line.caps = [{ items: members.filter(() => random.chance(0.6)), ...(random.chance(0.5) ? { courses: 1 } : { credits: 400 }) }]
     if (shape.spread && random.chance(0.5)) {
       line.spread = { n: random.between(2, 3), groupOf: items.map(() => random.between(0, 3)) }
       line.unit = Math.max(line.unit, 100)
     }
   }
   const limits: AllocationLimit[] = shape.limits
-    ? [{ items: items.flatMap((_, i) => random.chance(0.5) ? [i] : []), ...(random.chance(0.5) ? { courses: random.between(0, 3) } : { credits: random.between(0, 3) * 350 }) }]
+    ? [{ items: items.flatMap((_, i) => random.chance(0.5) ? [i] : []),
+        ...(random.chance(0.5) ? { courses: random.between(0, 3) } : { credits: random.between(0, 3) * 350 }) }]
     : []
   const leaves: AllocationTree[] = lines.map((_, line) => ({ line }))
   const of = shape.groups || shape.nested ? intoGroups(leaves, random) : leaves

@@ -2,12 +2,16 @@ import { describe, expect, it } from 'vitest'
 import { type CourseItem, weeklyHours } from '@ridgeway/core/catalog'
 import { classStanding, enrolmentStatus, gpa, LETTER_SCALE } from '@ridgeway/core/grades'
 
-const attempt = (credits: number, grade: string): CourseItem => ({ id: `${credits}${grade}`, course: 'AAA 100', term: '2025FA', credits: credits * 100, grade, state: 'completed', source: 'here' })
+const attempt = (credits: number, grade: string): CourseItem => ({ id: `${credits}${grade}`, course: 'AAA 100', term: '2025FA',
+  credits: credits * 100, grade, state: 'completed', source: 'here' })
 
 describe('enrolment status, 34 CFR 668.2 (definitions of full-time, three-quarter-time and half-time student)', () => {
   // The regulation: at least 12 semester hours a term for full time; three quarters and half of it for the others.
-  it.each([[12, 'full-time'], [15, 'full-time'], [11.99, 'three-quarter-time'], [9, 'three-quarter-time'], [8.99, 'half-time'], [6, 'half-time'], [5.99, 'less than half-time'], [0.01, 'less than half-time'], [0, 'not enrolled']])(
-    '%f semester hours is %s', (hours, status) => expect(enrolmentStatus(Math.round(hours * 100), 1200)).toBe(status))
+  it.each([[12, 'full-time'], [15, 'full-time'], [11.99, 'three-quarter-time'], [9, 'three-quarter-time'], [8.99, 'half-time'], [6,
+    'half-time'], [5.99, 'less than half-time'], [0.01, 'less than half-time'], [0, 'not enrolled']])(
+    '%f semester hours is %s',
+    (hours, status) => expect(enrolmentStatus(Math.round(hours * 100), 1200)).toBe(status),
+  )
 })
 
 describe('credit hour, 34 CFR 600.2', () => {
@@ -17,7 +21,8 @@ describe('credit hour, 34 CFR 600.2', () => {
 })
 
 describe('grade point average', () => {
-  // Quality points over hours attempted: the method of the transcript key of U.S. registrars (common practice; the worked sums below are done by hand).
+  // Quality points over hours attempted: the method of the transcript key of U.S. registrars (common practice; the worked sums below are
+  // done by hand).
   it('4 hours of A, 3 of B and 3 of C make 31 points over 10 hours', () => {
     const result = gpa([attempt(4, 'A'), attempt(3, 'B'), attempt(3, 'C')], LETTER_SCALE)
     expect(result).toEqual({ value: 310, attempted: 1000, points: 310_000 })
@@ -30,5 +35,6 @@ describe('grade point average', () => {
 
 describe('class standing', () => {
   // Steps of thirty credits: common practice, no source.
-  it.each([[0, 'freshman'], [29.99, 'freshman'], [30, 'sophomore'], [60, 'junior'], [90, 'senior']])('%f credits: %s', (credits, standing) => expect(classStanding(Math.round(credits * 100))).toBe(standing))
+  it.each([[0, 'freshman'], [29.99, 'freshman'], [30, 'sophomore'], [60, 'junior'], [90, 'senior']])('%f credits: %s',
+    (credits, standing) => expect(classStanding(Math.round(credits * 100))).toBe(standing))
 })

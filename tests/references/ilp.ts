@@ -28,35 +28,57 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
     binaries.push(...choices)
     rows.push(`${choices.join(' + ')} >= ${n}`)
   })
-  problem.lines.forEach((line, l) => [0, 1, 2, 3].forEach((tier) => {
-    const using = problem.items.flatMap((item, i) => item.tier <= tier && item.fits.includes(l) ? [{ i, credits: item.credits }] : [])
-    const open = `o_${l}_${tier}`
-    openVariables.push(open)
-    // Where every branch on the path is kept, the line's lack is counted; a branch left out relaxes it.
-    const relax = (need: number) => (kept.get(l) ?? []).map(choice => ` - ${need} ${choice}`).join('')
-    const depth = (kept.get(l) ?? []).length
-    if (line.credits > 0) rows.push(`${open}${using.map(({ i, credits }) => ` + ${credits} ${x(i, l)}`).join('')}${relax(line.credits)} >= ${line.credits * (1 - depth)}`)
-    if (line.courses > 0) rows.push(`${open}${using.map(({ i }) => ` + ${line.unit} ${x(i, l)}`).join('')}${relax(line.courses * line.unit)} >= ${line.courses * line.unit * (1 - depth)}`)
-    if (line.spread) {
-      const { n, groupOf } = line.spread
-      const seen = [...new Set(using.map(({ i }) => groupOf[i]!))]
-      const has = (group: number) => `y_${l}_${tier}_${group}`
-      // A group is there when one of its items is used: at most 1, and at most the uses.
-      for (const group of seen) {
-        bounds.push(` 0 <= ${has(group)} <= 1`)
-        rows.push(`${has(group)}${using.filter(({ i }) => groupOf[i] === group).map(({ i }) => ` - ${x(i, l)}`).join('')} <= 0`)
+  problem.lines.forEach((line, l) =>
+    [0, 1, 2, 3].forEach((tier) => {
+      const using = problem.items.flatMap((item, i) => item.tier <= tier && item.fits.includes(l) ? [{ i, credits: item.credits }] : [])
+      const open = `o_${l}_${tier}`
+      openVariables.push(open)
+      // Where every branch on the path is kept, the line's lack is counted; a branch left out relaxes it.
+      const relax = (need: number) => (kept.get(l) ?? []).map(choice => ` - ${need} ${choice}`).join('')
+      const depth = (kept.get(l) ?? []).length
+      if (line.credits > 0)
+        rows.push(
+          `${open}${using.map(({ i, credits }) => ` + ${credits} ${x(i, l)}`).join('')}${relax(line.credits)} >= ${
+            line.credits * (1 - depth)
+          }`,
+        )
+      if (line.courses > 0)
+        rows.push(
+          `${open}${using.map(({ i }) => ` + ${line.unit} ${x(i, l)}`).join('')}${relax(line.courses * line.unit)} >= ${
+            line.courses * line.unit * (1 - depth)
+          }`,
+        )
+      if (line.spread) {
+        const { n, groupOf } = line.spread
+        const seen = [...new Set(using.map(({ i }) => groupOf[i]!))]
+        const has = (group: number) => `y_${l}_${tier}_${group}`
+        // A group is there when one of its items is used: at most 1, and at most the uses.
+        for (const group of seen) {
+          bounds.push(` 0 <= ${has(group)} <= 1`)
+          rows.push(`${has(group)}${using.filter(({ i }) => groupOf[i] === group).map(({ i }) => ` - ${x(i, l)}`).join('')} <= 0`)
+        }
+        rows.push(
+          `${open}${seen.map(group => ` + ${line.unit} ${has(group)}`).join('')}${relax(n * line.unit)} >= ${n * line.unit * (1 - depth)}`,
+        )
       }
-      rows.push(`${open}${seen.map(group => ` + ${line.unit} ${has(group)}`).join('')}${relax(n * line.unit)} >= ${n * line.unit * (1 - depth)}`)
-    }
-  }))
-  problem.lines.forEach((line, l) => line.caps?.forEach((cap) => {
-    const capped = cap.items.filter(i => problem.items[i]!.fits.includes(l))
-    if (capped.length > 0) rows.push(`${capped.map(i => `${cap.courses === undefined ? problem.items[i]!.credits : 1} ${x(i, l)}`).join(' + ')} <= ${cap.courses ?? cap.credits}`)
-  }))
+    }),
+  )
+  problem.lines.forEach((line, l) =>
+    line.caps?.forEach((cap) => {
+      const capped = cap.items.filter(i => problem.items[i]!.fits.includes(l))
+      if (capped.length > 0)
+        rows.push(
+          `${capped.map(i => `${cap.courses === undefined ? problem.items[i]!.credits : 1} ${x(i, l)}`).join(' + ')} <= ${
+            cap.courses ?? cap.credits
+          }`,
+        )
+    }),
+  )
   problem.limits.forEach((limit) => {
     const shared = limit.items.flatMap(i => problem.items[i]!.fits.map(l => ({ i, l })))
     if (shared.length > 0 && limit.courses !== undefined) rows.push(`${shared.map(({ i, l }) => x(i, l)).join(' + ')} <= ${limit.courses}`)
-    if (shared.length > 0 && limit.credits !== undefined) rows.push(`${shared.map(({ i, l }) => `${problem.items[i]!.credits} ${x(i, l)}`).join(' + ')} <= ${limit.credits}`)
+    if (shared.length > 0 && limit.credits !== undefined)
+      rows.push(`${shared.map(({ i, l }) => `${problem.items[i]!.credits} ${x(i, l)}`).join(' + ')} <= ${limit.credits}`)
   })
   const pins = problem.items.flatMap((item, i) => item.pinned === undefined ? [] : [x(i, item.pinned)])
   const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))
@@ -68,7 +90,9 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
   ]
   const fixed: string[] = []
   return objectives.slice(0, criteria).map((objective) => {
-    const model = `Minimize\n obj: ${objective}\nSubject To\n${[...rows, ...fixed].map((row, r) => ` c${r}: ${row}`).join('\n')}\nBounds\n${[...openVariables.map(name => ` 0 <= ${name}`), ...bounds].join('\n')}\nBinaries\n ${binaries.join(' ')}\nEnd\n`
+    const model = `Minimize\n obj: ${objective}\nSubject To\n${[...rows, ...fixed].map((row, r) => ` c${r}: ${row}`).join('\n')}\nBounds\n${
+      [...openVariables.map(name => ` 0 <= ${name}`), ...bounds].join('\n')
+    }\nBinaries\n ${binaries.join(' ')}\nEnd\n`
     const solution = highs.solve(model, { mip_rel_gap: 0, mip_abs_gap: 0 })
     if (solution.Status !== 'Optimal') throw new Error(`the reference did not solve: ${solution.Status}`)
     const value = Math.round(solution.ObjectiveValue)
@@ -77,7 +101,8 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
   })
 }
 
-function walkTree(node: AllocationTree, path: string[], onLine: (line: number, path: string[]) => void, onChoice: (choices: string[], n: number) => void, name = 'k') {
+function walkTree(node: AllocationTree, path: string[], onLine: (line: number, path: string[]) => void,
+  onChoice: (choices: string[], n: number) => void, name = 'k') {
   if ('line' in node) return onLine(node.line, path)
   if (node.n === node.of.length) return node.of.forEach((child, c) => walkTree(child, path, onLine, onChoice, `${name}_${c}`))
   const choices = node.of.map((_, c) => `${name}_${c}`)

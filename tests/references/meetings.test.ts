@@ -17,13 +17,22 @@ const weekday = (date: string): Weekday => ORDER[(new Date(`${date}T00:00:00Z`).
 
 function expandByCalendar(meeting: Meeting, term: (typeof TERMS)[number]): string[] {
   const within = (date: string) => date >= meeting.first && date <= meeting.last
-  const first = Array.from({ length: 7 }, (_, i) => new Date(Date.parse(`${meeting.first}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10)).find(date => meeting.days.includes(weekday(date)))!
+  const first = Array.from({ length: 7 },
+    (_, i) => new Date(Date.parse(`${meeting.first}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10)).find(date =>
+    meeting.days.includes(weekday(date)),
+  )!
   const free = new Set(term.noClass.map(day => day.date))
-  const gone = [...free, ...term.movedDays.filter(day => !meeting.days.includes(day.follows)).map(day => day.date)].filter(date => within(date) && meeting.days.includes(weekday(date)))
-  const extra = term.movedDays.filter(day => meeting.days.includes(day.follows) && !meeting.days.includes(weekday(day.date)) && within(day.date) && !free.has(day.date)).map(day => day.date)
-  const lines = ['BEGIN:VEVENT', 'UID:1', `DTSTART:${compact(first)}T${time(meeting.start)}`, `DTEND:${compact(first)}T${time(meeting.end)}`,
+  const gone = [...free, ...term.movedDays.filter(day => !meeting.days.includes(day.follows)).map(day => day.date)].filter(date =>
+    within(date) && meeting.days.includes(weekday(date)),
+  )
+  const extra = term.movedDays.filter(day =>
+    meeting.days.includes(day.follows) && !meeting.days.includes(weekday(day.date)) && within(day.date) && !free.has(day.date),
+  ).map(day => day.date)
+  const lines = ['BEGIN:VEVENT', 'UID:1', `DTSTART:${compact(first)}T${time(meeting.start)}`,
+    `DTEND:${compact(first)}T${time(meeting.end)}`,
     `RRULE:FREQ=WEEKLY;BYDAY=${meeting.days.map(day => ICAL_DAYS[day]).join(',')};UNTIL=${compact(meeting.last)}T235959`,
-    ...gone.map(date => `EXDATE:${compact(date)}T${time(meeting.start)}`), ...extra.map(date => `RDATE:${compact(date)}T${time(meeting.start)}`), 'END:VEVENT']
+    ...gone.map(date => `EXDATE:${compact(date)}T${time(meeting.start)}`),
+    ...extra.map(date => `RDATE:${compact(date)}T${time(meeting.start)}`), 'END:VEVENT']
   const event = new ICAL.Event(new ICAL.Component(ICAL.parse(lines.join('\r\n'))))
   const iterator = event.iterator()
   const dates: string[] = []
@@ -40,7 +49,8 @@ const cases = Array.from({ length: 300 }, () => {
   const term = random.pick(terms)
   const session = random.pick(term.sessions)
   const start = random.between(96, 220) * 5
-  const meeting: Meeting = { days: random.shuffle(ORDER).slice(0, random.between(1, 4)).sort((a, b) => ORDER.indexOf(a) - ORDER.indexOf(b)), start, end: start + random.between(10, 35) * 5, first: session.start, last: session.end, site: 'larkmoor', room: '1' }
+  const meeting: Meeting = { days: random.shuffle(ORDER).slice(0, random.between(1, 4)).sort((a, b) => ORDER.indexOf(a) - ORDER.indexOf(b)),
+    start, end: start + random.between(10, 35) * 5, first: session.start, last: session.end, site: 'larkmoor', room: '1' }
   return { term, meeting }
 })
 const stamp = (date: string, minutes: number) => `${date}T${time(minutes).replace(/(..)(..)(..)/, '$1:$2:$3')}`

@@ -13,13 +13,16 @@ import { findProgram, PROGRAMS } from '../../demo/programs'
  */
 const courses = new Map(COURSES.map(course => [course.code, course]))
 const context = { courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
-const passed = (text: string, values: Partial<CourseItem> = {}): CourseItem[] => text.split(', ').map((entry) => {
-  const [subject, number, grade = 'B'] = entry.split(' ')
-  const code = `${subject} ${number}`
-  return { id: `${code}${values.term ?? ''}`, course: code, term: '2025FA', credits: courses.get(code)!.credits, grade, state: 'completed', source: 'here', ...values }
-})
+const passed = (text: string, values: Partial<CourseItem> = {}): CourseItem[] =>
+  text.split(', ').map((entry) => {
+    const [subject, number, grade = 'B'] = entry.split(' ')
+    const code = `${subject} ${number}`
+    return { id: `${code}${values.term ?? ''}`, course: code, term: '2025FA', credits: courses.get(code)!.credits, grade,
+      state: 'completed', source: 'here', ...values }
+  })
 const read = (id: string, items: CourseItem[]) => readProgram({ program: findProgram(id), items, ...context })
-const line = (report: ProgramReport, id: string) => [...report.areas.flatMap(area => area.lines), ...report.overlays].find(candidate => candidate.id === id)!
+const line = (report: ProgramReport, id: string) =>
+  [...report.areas.flatMap(area => area.lines), ...report.overlays].find(candidate => candidate.id === id)!
 const usesOf = (report: ProgramReport, id: string) => line(report, id).uses.map(use => use.item.course)
 
 describe('patterns of published catalogs', () => {
@@ -46,7 +49,8 @@ describe('patterns of published catalogs', () => {
     expect(usesOf(report, 'free')).toEqual(['LNG 111', 'LNG 112'])
   })
   it('breadth asks for several subjects and takes no more than two courses from one of them', () => {
-    const report = read('UPH-BA-2025', passed('VAL 110, VAL 120, VAL 210, VAL 220, VAL 230, VAL 240, VAL 310, VAL 330, VAL 340, WRT 220, HRT 120, LNG 140'))
+    const report = read('UPH-BA-2025',
+      passed('VAL 110, VAL 120, VAL 210, VAL 220, VAL 230, VAL 240, VAL 310, VAL 330, VAL 340, WRT 220, HRT 120, LNG 140'))
     const used = usesOf(report, 'breadth')
     expect(used.filter(code => code.startsWith('VAL'))).toHaveLength(2)
     expect(sayLacking(line(report, 'breadth').lacking)).toMatch(/from another subject/)
@@ -73,7 +77,8 @@ describe('patterns of published catalogs', () => {
   it('transfer credit meets a line and the total, and not the credits to be taken here', () => {
     const report = read('WSC-BS-2025', passed('WRT 110 TR, MTH 140 TR', { source: 'transfer', term: null }))
     expect(line(report, 'writing').uses).toHaveLength(1)
-    expect(report.rules.map(rule => [rule.id, sayRule(rule).split(' earned')[0]])).toEqual([['total', '7 of 120 cr'], ['gpa', 'no grades yet, 2.00 asked'], ['here', '0 of 30 cr']])
+    expect(report.rules.map(rule => [rule.id, sayRule(rule).split(' earned')[0]])).toEqual([['total', '7 of 120 cr'], ['gpa',
+      'no grades yet, 2.00 asked'], ['here', '0 of 30 cr']])
   })
   it('a repeat after a D replaces it: one credit, the better grade in the average', () => {
     const items = [...passed('CHY 110 D', { term: '2025FA' }), ...passed('CHY 110 B', { term: '2026SP' })]
@@ -109,8 +114,14 @@ function firstCome(program: Program, items: readonly CourseItem[]): number {
 }
 
 describe('the best use against a first-come use', () => {
-  const cases = PROGRAMS.filter(program => program.suggested.length > 0 && program.areas.every(area => area.children.every(child => child.kind === 'courses')))
-    .map(program => [`${program.code} ${program.catalogYear}`, program, passed([...new Set(program.suggested.flatMap(step => step.courses))].join(', '))] as const)
+  const cases = PROGRAMS.filter(program =>
+    program.suggested.length > 0 && program.areas.every(area => area.children.every(child => child.kind === 'courses')),
+  )
+    .map(program =>
+      [`${program.code} ${program.catalogYear}`, program, passed([...new Set(program.suggested.flatMap(step =>
+        step.courses,
+      ))].join(', '))] as const,
+    )
   it.each(cases)('%s: never worse, and it leaves nothing open of a finished record', (_, program, items) => {
     const report = readProgram({ program, items, ...context })
     expect(report.open).toBe(0)

@@ -14,7 +14,8 @@ import { findProgram } from '../../demo/programs'
  * along A, B, C, E, F, J, L, N.
  */
 const DURATIONS: Record<string, number> = { A: 2, B: 4, C: 10, D: 6, E: 4, F: 5, G: 7, H: 9, I: 7, J: 8, K: 4, L: 5, M: 2, N: 6 }
-const WAITS: Record<string, string> = { B: 'A', C: 'B', D: 'C', E: 'C', F: 'E', G: 'D', H: 'EG', I: 'C', J: 'FI', K: 'J', L: 'J', M: 'H', N: 'KL' }
+const WAITS: Record<string, string> = { B: 'A', C: 'B', D: 'C', E: 'C', F: 'E', G: 'D', H: 'EG', I: 'C', J: 'FI', K: 'J', L: 'J', M: 'H',
+  N: 'KL' }
 const weeks = Array.from({ length: 60 }, (_, week) => week)
 
 describe('the critical path method', () => {
@@ -28,22 +29,31 @@ describe('the critical path method', () => {
   it('finds the textbook\'s 44 weeks and its critical path', () => {
     expect(windows.get('end')!.earliest).toBe(44)
     expect(chainTo('end', windows)).toEqual(['A', 'B', 'C', 'E', 'F', 'J', 'L', 'N', 'end'])
-    expect(Object.keys(DURATIONS).filter(id => windows.get(id)!.earliest === windows.get(id)!.latest)).toEqual(['A', 'B', 'C', 'E', 'F', 'J', 'L', 'N'])
+    expect(Object.keys(DURATIONS).filter(id => windows.get(id)!.earliest === windows.get(id)!.latest)).toEqual(['A', 'B', 'C', 'E', 'F',
+      'J', 'L', 'N'])
   })
   it('finds the textbook\'s slacks', () => {
     const slack = Object.fromEntries(['D', 'G', 'H', 'I', 'K', 'M'].map(id => [id, windows.get(id)!.latest! - windows.get(id)!.earliest!]))
     expect(slack).toEqual({ D: 4, G: 4, H: 4, I: 2, K: 1, M: 4 })
   })
   it('gives no window in a ring, and keeps out of slots that are not offered', () => {
-    const ring = criticalPath([{ id: 'a', slots: weeks }, { id: 'b', slots: weeks }], [{ before: 'a', after: 'b', lag: 1 }, { before: 'b', after: 'a', lag: 1 }], 9)
+    const ring = criticalPath([{ id: 'a', slots: weeks }, { id: 'b', slots: weeks }], [{ before: 'a', after: 'b', lag: 1 }, { before: 'b',
+      after: 'a', lag: 1 }], 9)
     expect(ring.get('a')).toEqual({ earliest: null, latest: null, decidedBy: null })
-    const odd = criticalPath([{ id: 'a', slots: [0, 2, 4] }, { id: 'b', slots: [1, 3, 5] }, { id: 'c', slots: [3], fixed: 3 }], [{ before: 'a', after: 'b', lag: 2 }], 5)
-    expect([odd.get('b'), odd.get('a'), odd.get('c')]).toMatchObject([{ earliest: 3, latest: 5 }, { earliest: 0, latest: 2 }, { earliest: 3, latest: 3 }])
+    const odd = criticalPath([{ id: 'a', slots: [0, 2, 4] }, { id: 'b', slots: [1, 3, 5] }, { id: 'c', slots: [3], fixed: 3 }], [{
+      before: 'a',
+      after: 'b',
+      lag: 2,
+    }], 5)
+    expect([odd.get('b'), odd.get('a'), odd.get('c')]).toMatchObject([{ earliest: 3, latest: 5 }, { earliest: 0, latest: 2 }, { earliest: 3,
+      latest: 3 }])
   })
 
   // Longest path = shortest path with negated lengths, by the graph library's Bellman–Ford.
   it('equals a graph library\'s longest path on random nets', () => {
-    const net = fc.integer({ min: 2, max: 14 }).chain(n => fc.tuple(fc.constant(n), fc.array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1), fc.integer({ min: 0, max: 3 })), { maxLength: 40 })))
+    const net = fc.integer({ min: 2, max: 14 }).chain(n =>
+      fc.tuple(fc.constant(n), fc.array(fc.tuple(fc.nat(n - 1), fc.nat(n - 1), fc.integer({ min: 0, max: 3 })), { maxLength: 40 })),
+    )
     fc.assert(fc.property(net, ([n, raw]) => {
       const edges = raw.filter(([a, b]) => a < b).map(([a, b, lag]): Dependency => ({ before: `${a}`, after: `${b}`, lag }))
       const own = criticalPath(Array.from({ length: n }, (_, i) => ({ id: `${i}`, slots: weeks })), edges, 59)
@@ -63,13 +73,19 @@ describe('projection of a plan', () => {
   const codes = [...new Set(findProgram('WSC-BS-2025').suggested.flatMap(step => step.courses))]
   const catalog = { courses, terms: TERMS, programs: [], scale: LETTER_SCALE, repeatPolicy: 'best' as const }
   const project = (planned: [string, string, boolean?][]) => {
-    const entries = planned.map(([course, term, pinned = false]): PlanEntry => ({ id: course, course, term, credits: courses.get(course)!.credits, pinned, pinnedUse: null, note: '' }))
-    const items = entries.map(({ id, course, term, credits }): CourseItem => ({ id, course, term, credits, grade: null, state: 'planned', source: 'here' }))
-    return projectPlan({ file: { ...EMPTY_FILE, entries, programs: ['WSC-BS'], placements: { MTH: 70 } }, items, catalog, today: '2026-11-09' })
+    const entries = planned.map(([course, term, pinned = false]): PlanEntry => ({ id: course, course, term,
+      credits: courses.get(course)!.credits, pinned, pinnedUse: null, note: '' }),
+    )
+    const items = entries.map(({ id, course, term, credits }): CourseItem => ({ id, course, term, credits, grade: null, state: 'planned',
+      source: 'here' }),
+    )
+    return projectPlan({ file: { ...EMPTY_FILE, entries, programs: ['WSC-BS'], placements: { MTH: 70 } }, items, catalog,
+      today: '2026-11-09' })
   }
 
   it('says which chain decides, and how far each course can slide', () => {
-    const plan = project([['CHY 110', '2027SP'], ['CHY 120', '2027FA'], ['CHY 220', '2028FA'], ['HYD 110', '2027SP'], ['VAL 110', '2027SP']])
+    const plan = project([['CHY 110', '2027SP'], ['CHY 120', '2027FA'], ['CHY 220', '2028FA'], ['HYD 110', '2027SP'], ['VAL 110',
+      '2027SP']])
     expect(plan).toMatchObject({ finish: '2028FA', soonest: '2028FA', chain: ['CHY 110', 'CHY 120', 'CHY 220'] })
     expect(plan.windows['CHY 120']).toEqual({ earliest: '2027FA', latest: '2028SP', terms: ['2027FA', '2028SP'], slack: 1 })
     expect(plan.windows['VAL 110']).toMatchObject({ latest: '2028FA', slack: 3 })

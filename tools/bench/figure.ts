@@ -1,5 +1,13 @@
 /** One printed figure: what was measured, what it is held against, and their ratio. */
-export interface Figure { name: string, value: number, unit: string, reference: string, ratio: number | null, target: string, ok: boolean | null }
+export interface Figure {
+  name: string
+  value: number
+  unit: string
+  reference: string
+  ratio: number | null
+  target: string
+  ok: boolean | null
+}
 
 export const median = (values: readonly number[]) => quantile(values, 0.5)
 

@@ -8,10 +8,11 @@ import { benchAllocation, benchRecheck } from './standings'
 
 /** `./ridgeway bench [name …] [--json]` */
 const BENCHES = {
-  allocation: async (url: string) => withDatabase(url, async (db) => {
-    await loadDemo(db)
-    return benchAllocation(db)
-  }),
+  allocation: async (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchAllocation(db)
+    }),
   recheck: () => benchRecheck(),
   draft: () => benchDraft(),
   registration: (url: string) => withDatabase(url, benchRegistration),
@@ -42,6 +43,12 @@ if (unknown) {
   process.exit(2)
 }
 const figures: Figure[] = []
-for (const name of (names.length > 0 ? names : Object.keys(BENCHES)) as (keyof typeof BENCHES)[]) figures.push(...await BENCHES[name](process.env.DATABASE_URL!))
+for (const name of (names.length > 0 ? names : Object.keys(BENCHES)) as (keyof typeof BENCHES)[])
+  figures.push(...await BENCHES[name](process.env.DATABASE_URL!))
 if (json) console.log(JSON.stringify(figures, null, 2))
-else for (const f of figures) console.log(`${f.name.padEnd(34)} ${String(f.value).padStart(9)} ${f.unit.padEnd(8)} ratio ${String(f.ratio ?? '–').padStart(7)}   ${f.target ? `target ${f.target}: ${f.ok ? 'reached' : 'not reached'}` : ''}   (${f.reference})`)
+else for (const f of figures)
+  console.log(
+    `${f.name.padEnd(34)} ${String(f.value).padStart(9)} ${f.unit.padEnd(8)} ratio ${String(f.ratio ?? '–').padStart(7)}   ${
+      f.target ? `target ${f.target}: ${f.ok ? 'reached' : 'not reached'}` : ''
+    }   (${f.reference})`,
+  )

@@ -7,7 +7,9 @@ import { join, resolve } from 'node:path'
 export const ROOT = resolve(import.meta.dirname, '../..')
 export const STATE = join(ROOT, '.ridgeway')
 
-const has = command => spawnSync('sh', ['-c', `command -v ${command}`], { stdio: 'ignore', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } }).status === 0
+const has = command =>
+  spawnSync('sh', ['-c', `command -v ${command}`], { stdio: 'ignore', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } })
+    .status === 0
 
 /** Runs a command to its end, with its output shown; a failure ends this program with the same code. */
 export function run(command, args, options = {}) {
@@ -24,7 +26,9 @@ export function ensurePackages(wanted) {
   const missing = wanted.filter(({ command }) => !has(command)).map(({ name }) => name)
   if (missing.length === 0) return
   if (!has('apt-get')) {
-    console.error(`Ridgeway needs ${missing.join(', ')}, and there is no apt-get here to install them with. Install them and run this again.`)
+    console.error(
+      `Ridgeway needs ${missing.join(', ')}, and there is no apt-get here to install them with. Install them and run this again.`,
+    )
     process.exit(1)
   }
   const root = process.getuid() === 0
@@ -33,12 +37,15 @@ export function ensurePackages(wanted) {
     process.exit(1)
   }
   console.log(`Installing from Debian: ${missing.join(', ')}`)
-  const apt = args => run(root ? 'apt-get' : 'sudo', [...(root ? [] : ['apt-get']), ...args], { stdio: ['ignore', 'ignore', 'inherit'], env: { DEBIAN_FRONTEND: 'noninteractive' } })
+  const apt = args =>
+    run(root ? 'apt-get' : 'sudo', [...(root ? [] : ['apt-get']), ...args], { stdio: ['ignore', 'ignore', 'inherit'],
+      env: { DEBIAN_FRONTEND: 'noninteractive' } })
   apt(['update', '-q'])
   apt(['install', '-y', '-q', '--no-install-recommends', ...missing])
 }
 
-export const MARIADB = [{ command: 'my_print_defaults', name: 'mariadb-client-core' }, { command: 'mariadbd', name: 'mariadb-server-core' }, { command: 'mariadb-install-db', name: 'mariadb-server-core' }]
+export const MARIADB = [{ command: 'my_print_defaults', name: 'mariadb-client-core' }, { command: 'mariadbd', name: 'mariadb-server-core' },
+  { command: 'mariadb-install-db', name: 'mariadb-server-core' }]
 export const CHROMIUM = [{ command: 'chromium', name: 'chromium' }]
 
 /** `npm ci` when the lock file changed since the last time. */
@@ -54,7 +61,12 @@ export function ensureModules() {
 
 /** Builds the server when a source file is newer than the last build. */
 export function ensureBuild() {
-  const sources = spawnSync('sh', ['-c', 'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], { cwd: ROOT, encoding: 'utf8' }).stdout
+  const sources
+    = spawnSync('sh', ['-c',
+      'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], {
+      cwd: ROOT,
+      encoding: 'utf8',
+    }).stdout
   if (existsSync(join(ROOT, '.output/nitro.json')) && sources === '') return
   console.log('Building (about half a minute)')
   run('npx', ['nuxt', 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env: { NODE_ENV: 'production' } })
@@ -78,13 +90,15 @@ export async function startDatabase(name) {
   const asRoot = process.getuid() === 0 ? ['--user=root'] : []
   const path = { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` }
   if (!existsSync(join(data, 'mysql'))) {
-    run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot], { stdio: 'ignore', env: path })
+    run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db',
+      ...asRoot], { stdio: 'ignore', env: path })
   }
   const port = await freePort()
   const log = join(STATE, `${name}.log`)
-  const server = spawn('mariadbd', ['--no-defaults', `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1', `--socket=${join(data, 's.sock')}`,
-    `--pid-file=${join(data, 'pid')}`, `--log-error=${log}`, '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--max-connections=300', '--innodb-buffer-pool-size=256M', ...asRoot],
-  { stdio: 'ignore', env: path, detached: true })
+  const server = spawn('mariadbd', ['--no-defaults', `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1',
+    `--socket=${join(data, 's.sock')}`, `--pid-file=${join(data, 'pid')}`, `--log-error=${log}`, '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci', '--max-connections=300', '--innodb-buffer-pool-size=256M', ...asRoot], { stdio: 'ignore',
+    env: path, detached: true })
   let exited = false
   server.once('exit', () => exited = true)
   const { default: mysql } = await import('mysql2/promise')
@@ -108,11 +122,12 @@ export async function startDatabase(name) {
       await connection.query(`CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
       await connection.end()
     },
-    stop: () => new Promise((done) => {
-      if (exited) return done()
-      server.once('exit', () => done())
-      server.kill('SIGTERM')
-    }),
+    stop: () =>
+      new Promise((done) => {
+        if (exited) return done()
+        server.once('exit', () => done())
+        server.kill('SIGTERM')
+      }),
   }
 }
 
@@ -121,10 +136,16 @@ export async function startServer({ databaseUrl, port, demo, log }) {
   const { openSync } = await import('node:fs')
   const out = openSync(log, 'w')
   const child = spawn('node', ['.output/server/index.mjs'], {
-    cwd: ROOT, stdio: ['ignore', out, out],
+    cwd: ROOT,
+    stdio: ['ignore', out, out],
     env: {
-      ...process.env, NODE_ENV: 'production', PORT: String(port), HOST: '127.0.0.1', DATABASE_URL: databaseUrl,
-      RIDGEWAY_DEMO: demo ? '1' : '', NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? 'demo-only-secret-demo-only-secret-0',
+      ...process.env,
+      NODE_ENV: 'production',
+      PORT: String(port),
+      HOST: '127.0.0.1',
+      DATABASE_URL: databaseUrl,
+      RIDGEWAY_DEMO: demo ? '1' : '',
+      NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? 'demo-only-secret-demo-only-secret-0',
     },
   })
   let exited = false
@@ -140,10 +161,11 @@ export async function startServer({ databaseUrl, port, demo, log }) {
   }
   return {
     address,
-    stop: () => new Promise((done) => {
-      if (exited) return done()
-      child.once('exit', () => done())
-      child.kill('SIGTERM')
-    }),
+    stop: () =>
+      new Promise((done) => {
+        if (exited) return done()
+        child.once('exit', () => done())
+        child.kill('SIGTERM')
+      }),
   }
 }

@@ -11,20 +11,32 @@ import VChart from 'vue-echarts'
 const props = defineProps<{ loads: { term: Term, credits: number, kind: 'taken' | 'under way' | 'planned' }[] }>()
 use([BarChart, GridComponent, TooltipComponent, AriaComponent, SVGRenderer])
 
-const color = (name: string) => typeof document === 'undefined' ? '' : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
+const color = (name: string) =>
+  typeof document === 'undefined'
+    ? ''
+    : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
 const option = computed(() => {
   const lake = color('lake')
   const looks = {
-    'taken': { color: lake }, 'under way': { color: lake.replace(')', ', 0.3)').replace('rgb(', 'rgba('), borderColor: lake, borderWidth: 1.5 },
+    'taken': { color: lake },
+    'under way': { color: lake.replace(')', ', 0.3)').replace('rgb(', 'rgba('), borderColor: lake, borderWidth: 1.5 },
     'planned': { color: 'transparent', borderColor: lake, borderWidth: 1.5, borderType: 'dotted' as const },
   }
   return {
-    animation: false, aria: { enabled: true }, grid: { left: 28, right: 6, top: 18, bottom: 22 }, tooltip: { trigger: 'item' as const },
+    animation: false,
+    aria: { enabled: true },
+    grid: { left: 28, right: 6, top: 18, bottom: 22 },
+    tooltip: { trigger: 'item' as const },
     textStyle: { fontFamily: 'inherit' },
-    xAxis: { type: 'category' as const, data: props.loads.map(load => shortTermName(load.term)), axisTick: { show: false }, axisLabel: { color: color('second-ink'), interval: 0 } },
-    yAxis: { type: 'value' as const, splitNumber: 3, axisLabel: { color: color('second-ink') }, splitLine: { lineStyle: { color: color('line-soft') } } },
-    series: [{ type: 'bar' as const, barMaxWidth: 34, label: { show: true, position: 'top' as const, color: color('on-surface'), fontSize: 11, formatter: '{c}' },
-      data: props.loads.map(load => ({ value: Number(formatCredits(load.credits)), itemStyle: looks[load.kind], name: `${load.term.name}, ${load.kind}` })) }],
+    xAxis: { type: 'category' as const, data: props.loads.map(load => shortTermName(load.term)), axisTick: { show: false },
+      axisLabel: { color: color('second-ink'), interval: 0 } },
+    yAxis: { type: 'value' as const, splitNumber: 3, axisLabel: { color: color('second-ink') },
+      splitLine: { lineStyle: { color: color('line-soft') } } },
+    series: [{ type: 'bar' as const, barMaxWidth: 34,
+      label: { show: true, position: 'top' as const, color: color('on-surface'), fontSize: 11, formatter: '{c}' },
+      data: props.loads.map(load => ({ value: Number(formatCredits(load.credits)), itemStyle: looks[load.kind],
+        name: `${load.term.name}, ${load.kind}` }),
+      ) }],
   }
 })
 </script>
@@ -36,8 +48,20 @@ const option = computed(() => {
     <details>
       <summary class="small">The same as a table</summary>
       <table>
-        <thead><tr><th>Term</th><th>Credits</th><th>State</th></tr></thead>
-        <tbody><tr v-for="load in loads" :key="load.term.code"><td>{{ load.term.name }}</td><td>{{ formatCredits(load.credits) }}</td><td>{{ load.kind }}</td></tr></tbody>
+        <thead>
+          <tr>
+            <th>Term</th>
+            <th>Credits</th>
+            <th>State</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="load in loads" :key="load.term.code">
+            <td>{{ load.term.name }}</td>
+            <td>{{ formatCredits(load.credits) }}</td>
+            <td>{{ load.kind }}</td>
+          </tr>
+        </tbody>
       </table>
     </details>
   </div>

@@ -12,8 +12,12 @@ const fileName = ref('')
 const checked = ref<ProgramCheck | null>(null)
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
-const rows = computed(() => [...catalog.programs.values()].map(program => ({ id: programId(program), title: program.title, year: program.catalogYear, lines: linesOfProgram(program).length }))
-  .sort((a, b) => a.title.localeCompare(b.title) || b.year - a.year))
+const rows = computed(() =>
+  [...catalog.programs.values()].map(program => ({ id: programId(program), title: program.title, year: program.catalogYear,
+    lines: linesOfProgram(program).length }),
+  )
+    .sort((a, b) => a.title.localeCompare(b.title) || b.year - a.year),
+)
 
 async function open(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
@@ -40,23 +44,50 @@ function save(id: string) {
 
 <template>
   <details class="card programs" role="group" aria-label="Programs">
-    <summary><h2>Programs</h2> <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span></summary>
+    <summary>
+      <h2>Programs</h2>
+      <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span>
+    </summary>
     <div class="two">
       <ul>
-        <li v-for="row in rows" :key="row.id"><b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <button class="words-link small" type="button" @click="save(row.id)">Save as file</button></li>
+        <li v-for="row in rows" :key="row.id">
+          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span>
+          <button class="words-link small" type="button" @click="save(row.id)">Save as file</button>
+        </li>
       </ul>
       <div>
-        <label class="pick">Check a program file <input type="file" accept=".json,application/json" @change="open"></label>
-        <p class="second small">A file replaces the program of its code and catalog year, or adds one. Students in other catalog years are not touched.</p>
+        <label class="pick">Check a program file <input type="file" accept=".json,application/json" @change="open" /></label>
+        <p class="second small">
+          A file replaces the program of its code and catalog year, or adds one. Students in other catalog years are not touched.
+        </p>
         <FailedBox v-if="problem" :problem="problem" />
         <div v-if="checked" role="status">
           <template v-if="checked.ok">
-            <p><b>{{ checked.title }} · catalog {{ checked.catalogYear }}</b>, {{ checked.lines }} lines: {{ checked.kept ? 'it is in force now.' : checked.known ? 'the file is right. It would replace the one in force.' : 'the file is right. It would be a new program.' }}</p>
-            <button v-if="!checked.kept" class="act full" type="button" :disabled="busy" @click="send(true)">{{ checked.known ? 'Replace it' : 'Add it' }}</button>
+            <p>
+              <b>{{ checked.title }} · catalog {{ checked.catalogYear }}</b
+              >, {{ checked.lines }} lines:
+              {{
+                checked.kept
+                  ? 'it is in force now.'
+                  : checked.known
+                    ? 'the file is right. It would replace the one in force.'
+                    : 'the file is right. It would be a new program.'
+              }}
+            </p>
+            <button v-if="!checked.kept" class="act full" type="button" :disabled="busy" @click="send(true)">
+              {{ checked.known ? 'Replace it' : 'Add it' }}
+            </button>
           </template>
           <template v-else>
             <p class="blocking strong">{{ fileName }} was not taken: {{ count(checked.problems.length, 'problem') }}.</p>
-            <ol><li v-for="(one, i) in checked.problems" :key="i"><b>Line {{ one.line }}</b><template v-if="one.path">, <span class="second">{{ one.path }}</span></template>: {{ one.message }}</li></ol>
+            <ol>
+              <li v-for="(one, i) in checked.problems" :key="i">
+                <b>Line {{ one.line }}</b
+                ><template v-if="one.path"
+                  >, <span class="second">{{ one.path }}</span></template
+                >: {{ one.message }}
+              </li>
+            </ol>
           </template>
         </div>
       </div>

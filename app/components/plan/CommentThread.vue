@@ -8,7 +8,9 @@ const plans = usePlansStore()
 const text = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
-const mine = computed(() => student.state?.comments.filter(comment => comment.entry === (props.entry ?? null) && comment.term === (props.term ?? null)) ?? [])
+const mine = computed(() =>
+  student.state?.comments.filter(comment => comment.entry === (props.entry ?? null) && comment.term === (props.term ?? null)) ?? [],
+)
 async function send() {
   if (!text.value.trim() || busy.value) return
   busy.value = true
@@ -21,7 +23,9 @@ async function send() {
 <template>
   <section class="thread" aria-label="Comments">
     <p class="second small">Comments</p>
-    <p v-for="comment in mine" :key="comment.id"><b>{{ comment.name }}</b> <span class="second small">{{ longDate(student.localDate(comment.at)) }}</span><br>{{ comment.text }}</p>
+    <p v-for="comment in mine" :key="comment.id">
+      <b>{{ comment.name }}</b> <span class="second small">{{ longDate(student.localDate(comment.at)) }}</span><br />{{ comment.text }}
+    </p>
     <FailedBox v-if="problem" :problem="problem" />
     <form v-if="student.mayEdit" @submit.prevent="send">
       <v-text-field v-model="text" label="Write a comment" density="compact" hide-details maxlength="1000" />

@@ -19,10 +19,21 @@ const facts = computed(() => factsOf(student.state!.file, student.standing!.item
 const readRules = (term: string) => readCourseRules(course.value, term, facts.value, student.rules)
 const rules = computed(() => props.item.term && props.item.state !== 'completed' ? readRules(props.item.term) : null)
 const before = computed(() => rules.value?.before ?? null)
-const uses = computed(() => student.standing!.reports.flatMap(report => [...report.areas.flatMap(area => area.lines), ...report.overlays]
-  .filter(line => line.uses.some(use => use.item.id === props.item.id)).map(line => `${line.title} (${report.title})`)))
-const waits = computed(() => findLinks(props.item, { items: student.standing!.items, courses: catalog.courses }).after.map(id => student.standing!.items.find(item => item.id === id)!.course))
+const uses = computed(() =>
+  student.standing!.reports.flatMap(report =>
+    [...report.areas.flatMap(area => area.lines), ...report.overlays]
+      .filter(line => line.uses.some(use => use.item.id === props.item.id)).map(line => `${line.title} (${report.title})`),
+  ),
+)
+const waits = computed(() =>
+  findLinks(props.item, { items: student.standing!.items, courses: catalog.courses }).after.map(id =>
+    student.standing!.items.find(item => item.id === id)!.course,
+  ),
+)
 const beside = computed(() => rules.value?.beside ?? null)
+function setCredits(credits: number) {
+  emit('edit', [{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${formatCredits(credits)} credits`)
+}
 const FIRM = { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' } as const
 /** Credits to choose from, by halves, for a course whose credits vary. */
 const amounts = computed(() => {
@@ -31,32 +42,50 @@ const amounts = computed(() => {
 })
 const entry = computed(() => student.entries.find(one => one.id === props.item.id))
 /** Terms in which the course is offered and its prerequisite would hold. */
-const places = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
-  .map(term => ({ term, works: readRules(term.code).before?.firmness !== 'unmet' })).slice(0, 6))
+const places = computed(() =>
+  catalog.terms.filter(term => termPhase(term, today.value) === 'future' && isOffered(course.value, term))
+    .map(term => ({ term, works: readRules(term.code).before?.firmness !== 'unmet' })).slice(0, 6),
+)
 const slide = computed(() => {
   const window = student.projection?.windows[props.item.id]
   if (!window) return ''
   if (window.latest === null || window.earliest === null) return 'cannot stand anywhere as the plan is; see what comes first'
   const last = catalog.term(window.latest)?.name ?? window.latest
-  return window.slack === 0 ? `none: any later, and the finish moves` : `${count(window.slack, 'term')}: up to ${last}${waits.value.length > 0 ? ', if what waits for it moves along' : ''}`
+  return window.slack === 0
+    ? `none: any later, and the finish moves`
+    : `${count(window.slack, 'term')}: up to ${last}${waits.value.length > 0 ? ', if what waits for it moves along' : ''}`
 })
 const leaves = (reason: Reason): Reason[] => reason.parts.length ? reason.parts.flatMap(leaves) : [reason]
 const note = ref('')
 watch(() => props.item.id, () => note.value = student.entries.find(entry => entry.id === props.item.id)?.note ?? '', { immediate: true })
-const saveNote = () => note.value !== (student.entries.find(entry => entry.id === props.item.id)?.note ?? '') && emit('edit', [{ kind: 'note', entry: props.item.id, note: note.value }], 'Note kept')
+const saveNote = () =>
+  note.value !== (student.entries.find(entry => entry.id === props.item.id)?.note ?? '')
+  && emit('edit', [{ kind: 'note', entry: props.item.id, note: note.value }], 'Note kept')
 </script>
 
 <template>
   <BottomDrawer :title="course.code" @close="emit('close')">
     <div class="parts">
       <div>
-        <h2>{{ course.code }} {{ course.title }} <span class="second">· {{ creditRange(course) }}</span></h2>
+        <h2>
+          {{ course.code }} {{ course.title }} <span class="second">· {{ creditRange(course) }}</span>
+        </h2>
         <p>{{ course.description }}</p>
         <div v-for="check in checks" :key="check.id" class="check">
-          <p :class="{ blocking: check.severity === 'blocker' }"><b>{{ sayCheck(check) }}</b></p>
+          <p :class="{ blocking: check.severity === 'blocker' }">
+            <b>{{ sayCheck(check) }}</b>
+          </p>
           <p v-if="check.moves.length && movable" class="moves">
             <span class="second small">Moves that mend it</span>
-            <button v-for="{ move, operations } in check.moves" :key="sayMove(move)" class="act" type="button" @click="emit('edit', operations, sayMove(move))">{{ sayMove(move) }}</button>
+            <button
+              v-for="{ move, operations } in check.moves"
+              :key="sayMove(move)"
+              class="act"
+              type="button"
+              @click="emit('edit', operations, sayMove(move))"
+            >
+              {{ sayMove(move) }}
+            </button>
           </p>
         </div>
       </div>
@@ -64,12 +93,16 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <p class="second small">Comes first</p>
         <p v-if="!course.prerequisite">Nothing.</p>
         <template v-else-if="before">
-          <p v-for="(leaf, i) in leaves(before.reason)" :key="i"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}</p>
+          <p v-for="(leaf, i) in leaves(before.reason)" :key="i">
+            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}
+          </p>
         </template>
         <p v-else>{{ course.prerequisite }}</p>
         <template v-if="course.corequisite">
           <p class="second small">Goes with</p>
-          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`"><span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}</p>
+          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`">
+            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}
+          </p>
           <p v-if="!beside">{{ course.corequisite }}</p>
         </template>
         <p v-if="waits.length"><span class="second small">Waits for it</span> {{ waits.join(', ') }}</p>
@@ -83,16 +116,51 @@ const saveNote = () => note.value !== (student.entries.find(entry => entry.id ==
         <template v-if="movable">
           <p class="second small">Can stand in</p>
           <p class="moves">
-            <button v-for="{ term, works } in places" :key="term.code" class="act" type="button" :disabled="term.code === item.term" :class="{ faint: !works }" :title="works ? '' : 'its prerequisite would not hold there'" @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)">{{ term.name }}</button>
+            <button
+              v-for="{ term, works } in places"
+              :key="term.code"
+              class="act"
+              type="button"
+              :disabled="term.code === item.term"
+              :class="{ faint: !works }"
+              :title="works ? '' : 'its prerequisite would not hold there'"
+              @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)"
+            >
+              {{ term.name }}
+            </button>
           </p>
-          <p class="moves"><button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button> <button class="words-link blocking" type="button" @click="emit('remove'); emit('close')">Take out of the plan</button></p>
+          <p class="moves">
+            <button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button>
+            <button
+              class="words-link blocking"
+              type="button"
+              @click="
+                emit('remove')
+                emit('close')
+              "
+            >
+              Take out of the plan
+            </button>
+          </p>
           <p v-if="amounts.length && entry" class="moves">
             <label class="second small" :for="`credits-${item.id}`">Credits</label>
-            <select :id="`credits-${item.id}`" :value="entry.credits" @change="emit('edit', [{ kind: 'credits', entry: item.id, credits: Number(($event.target as HTMLSelectElement).value) }], `${item.course} set to ${formatCredits(Number(($event.target as HTMLSelectElement).value))} credits`)">
+            <select
+              :id="`credits-${item.id}`"
+              :value="entry.credits"
+              @change="setCredits(Number(($event.target as HTMLSelectElement).value))"
+            >
               <option v-for="amount in amounts" :key="amount" :value="amount">{{ formatCredits(amount) }}</option>
             </select>
           </p>
-          <v-text-field v-model="note" label="Note" density="compact" hide-details maxlength="500" @blur="saveNote" @keydown.enter="saveNote" />
+          <v-text-field
+            v-model="note"
+            label="Note"
+            density="compact"
+            hide-details
+            maxlength="500"
+            @blur="saveNote"
+            @keydown.enter="saveNote"
+          />
         </template>
       </div>
     </div>

@@ -12,8 +12,11 @@ const { today } = useNow()
 
 const ahead = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future'))
 const { wishes } = student.plan
-const asked = reactive({ load: wishes.target, termsOff: [...wishes.termsOff], latestFinish: wishes.latestFinish, summers: 'when needed' as DraftWishes['summers'], around: 'pinned' as DraftWishes['around'] })
-const loads = computed(() => [{ value: null, title: 'the cap' }, ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` }))])
+const asked = reactive({ load: wishes.target, termsOff: [...wishes.termsOff], latestFinish: wishes.latestFinish,
+  summers: 'when needed' as DraftWishes['summers'], around: 'pinned' as DraftWishes['around'] })
+const loads = computed(
+  () => [{ value: null, title: 'the cap' }, ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` }))],
+)
 const finishes = computed(() => [{ value: null, title: 'any time' }, ...ahead.value.map(term => ({ value: term.code, title: term.name }))])
 const offChoices = computed(() => ahead.value.map(term => ({ value: term.code, title: term.name })))
 
@@ -31,7 +34,9 @@ const short = (code: string) => shortTermName(catalog.term(code)!)
 const highest = computed(() => Math.max(1800, ...drafts.value.flatMap(one => one.loads.map(load => load.credits))))
 function take(one: Draft) {
   const { operations } = one
-  const what = `Draft taken: ${NAMES[one.kind].toLowerCase()}, ${count(one.placed.length, 'course')} placed${one.moved.length ? `, ${one.moved.length} moved` : ''}`
+  const what = `Draft taken: ${NAMES[one.kind].toLowerCase()}, ${count(one.placed.length, 'course')} placed${
+    one.moved.length ? `, ${one.moved.length} moved` : ''
+  }`
   draft.close()
   emit('edit', operations, what)
   emit('close')
@@ -48,26 +53,87 @@ onBeforeUnmount(() => draft.close())
     <form class="asked" @submit.prevent="draft.run(asked)">
       <h2>Draft the rest</h2>
       <v-select v-model="asked.load" :items="loads" label="At most in a term" density="compact" hide-details variant="outlined" />
-      <v-select v-model="asked.termsOff" :items="offChoices" label="Terms to skip" multiple density="compact" hide-details variant="outlined" placeholder="none" persistent-placeholder />
+      <v-select
+        v-model="asked.termsOff"
+        :items="offChoices"
+        label="Terms to skip"
+        multiple
+        density="compact"
+        hide-details
+        variant="outlined"
+        placeholder="none"
+        persistent-placeholder
+      />
       <v-select v-model="asked.latestFinish" :items="finishes" label="Finish by" density="compact" hide-details variant="outlined" />
-      <v-select v-model="asked.summers" :items="[{ value: 'when needed', title: 'only if needed' }, { value: 'freely', title: 'for anything' }]" label="Summers" density="compact" hide-details variant="outlined" />
-      <v-select v-model="asked.around" :items="[{ value: 'pinned', title: 'what is pinned' }, { value: 'placed', title: 'everything placed' }]" label="Leave where it is" density="compact" hide-details variant="outlined" />
+      <v-select
+        v-model="asked.summers"
+        :items="[
+          { value: 'when needed', title: 'only if needed' },
+          { value: 'freely', title: 'for anything' },
+        ]"
+        label="Summers"
+        density="compact"
+        hide-details
+        variant="outlined"
+      />
+      <v-select
+        v-model="asked.around"
+        :items="[
+          { value: 'pinned', title: 'what is pinned' },
+          { value: 'placed', title: 'everything placed' },
+        ]"
+        label="Leave where it is"
+        density="compact"
+        hide-details
+        variant="outlined"
+      />
       <button v-if="!draft.running" class="act full" type="submit">{{ draft.result ? 'Draft again' : 'Draft' }}</button>
       <button v-else class="act" type="button" @click="draft.cancel()">Cancel</button>
     </form>
     <div role="status">
-      <template v-if="draft.running"><progress :value="draft.progress.share" max="1" aria-label="Drafting" /> <span class="second small">{{ draft.progress.stage }}</span></template>
+      <template v-if="draft.running"
+        ><progress :value="draft.progress.share" max="1" aria-label="Drafting" />
+        <span class="second small">{{ draft.progress.stage }}</span></template
+      >
       <p v-else-if="draft.failed" class="blocking">{{ draft.failed }}</p>
-      <p v-else-if="!draft.result" class="second small">Fills what is open with courses and terms that keep every rule. You look at the drafts on the board first; nothing changes until you take one.</p>
-      <p v-else-if="draft.result.kind === 'nothing open'">Nothing is open: every requirement is covered, and nothing stands in the way.</p>
-      <p v-else-if="draft.result.kind === 'impossible'"><b class="blocking">No draft is possible{{ draft.result.reason.proved ? '' : ', as far as was searched' }}.</b> {{ sayDraftReason(draft.result.reason) }}<template v-if="'constraints' in draft.result.reason && draft.result.reason.constraints.length"> Lifting any one of them makes room.</template></p>
+      <p v-else-if="!draft.result" class="second small">
+        Fills what is open with courses and terms that keep every rule. You look at the drafts on the board first; nothing changes until
+        you take one.
+      </p>
+      <p v-else-if="draft.result.kind === 'nothing open'">
+        Nothing is open: every requirement is covered, and nothing stands in the way.
+      </p>
+      <p v-else-if="draft.result.kind === 'impossible'">
+        <b class="blocking">No draft is possible{{ draft.result.reason.proved ? '' : ', as far as was searched' }}.</b>
+        {{ sayDraftReason(draft.result.reason)
+        }}<template v-if="'constraints' in draft.result.reason && draft.result.reason.constraints.length">
+          Lifting any one of them makes room.</template
+        >
+      </p>
     </div>
     <ul v-if="drafts.length" class="drafts">
       <li v-for="one in drafts" :key="one.kind" class="one" :class="{ looked: draft.looked === one }">
-        <button class="head" type="button" :aria-pressed="draft.looked === one" @click="draft.look(one)"><b>{{ NAMES[one.kind] }}</b> <span>{{ sayDraft(one) }}</span></button>
-        <p class="second small">{{ sayProof(one) }}. {{ count(one.placed.length, 'course') }} placed{{ one.moved.length ? `, ${one.moved.length} moved` : ', none moved' }}.</p>
-        <ol class="loads" :aria-label="`Credits a term: ${one.loads.filter(load => load.credits).map(load => `${sayTerm(load.term)} ${formatCredits(load.credits)}`).join(', ')}`">
-          <li v-for="load in one.loads.filter(l => l.credits)" :key="load.term"><span class="bar" :style="{ height: `${load.credits / highest * 26}px` }" /><span class="small">{{ formatCredits(load.credits) }}</span><span class="small second">{{ short(load.term) }}</span></li>
+        <button class="head" type="button" :aria-pressed="draft.looked === one" @click="draft.look(one)">
+          <b>{{ NAMES[one.kind] }}</b> <span>{{ sayDraft(one) }}</span>
+        </button>
+        <p class="second small">
+          {{ sayProof(one) }}. {{ count(one.placed.length, 'course') }} placed{{
+            one.moved.length ? `, ${one.moved.length} moved` : ', none moved'
+          }}.
+        </p>
+        <ol
+          class="loads"
+          :aria-label="`Credits a term: ${one.loads
+            .filter(load => load.credits)
+            .map(load => `${sayTerm(load.term)} ${formatCredits(load.credits)}`)
+            .join(', ')}`"
+        >
+          <li v-for="load in one.loads.filter(l => l.credits)" :key="load.term">
+            <span class="bar" :style="{ height: `${(load.credits / highest) * 26}px` }" /><span class="small">{{
+              formatCredits(load.credits)
+            }}</span
+            ><span class="small second">{{ short(load.term) }}</span>
+          </li>
         </ol>
         <button v-if="draft.looked === one" class="act full" type="button" @click="take(one)">Take this draft</button>
         <button v-else class="act" type="button" @click="draft.look(one)">Look at it on the board</button>
@@ -77,9 +143,15 @@ onBeforeUnmount(() => draft.close())
 </template>
 
 <style scoped>
-.asked { display: grid; grid-template-columns: auto repeat(5, minmax(110px, 1fr)) auto; gap: 10px; align-items: center; padding-right: 76px; }
+.asked {
+  display: grid; grid-template-columns: auto repeat(5, minmax(110px, 1fr)) auto; gap: 10px; align-items: center;
+  padding-right: 76px;
+}
 p { margin: 5px 0; }
-.drafts { list-style: none; padding: 0; margin: 6px 0 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(290px, 1fr)); gap: 12px; }
+.drafts {
+  list-style: none; padding: 0; margin: 6px 0 0; display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(290px, 1fr)); gap: 12px;
+}
 .one { border: 1px solid var(--line); border-radius: 7px; padding: 8px 12px; }
 .looked { border-color: var(--act); box-shadow: inset 0 0 0 1px var(--act); }
 .head { background: none; border: 0; padding: 0; text-align: left; cursor: pointer; display: grid; }

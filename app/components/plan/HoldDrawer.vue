@@ -12,18 +12,26 @@ const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
 const line = computed(() => requirements.lineAt(props.place.line))
 const term = computed(() => catalog.term(props.place.term))
-const found = computed(() => term.value && line.value
-  ? findCandidates({
-      line: line.value, workingTerm: term.value, terms: [term.value], rules: student.rules,
-      facts: factsOf(student.state!.file, student.standing!.items),
-    })
-  : { now: [], later: [], blocked: [] })
+const found = computed(() =>
+  term.value && line.value
+    ? findCandidates({
+        line: line.value,
+        workingTerm: term.value,
+        terms: [term.value],
+        rules: student.rules,
+        facts: factsOf(student.state!.file, student.standing!.items),
+      })
+    : { now: [], later: [], blocked: [] },
+)
 const all = ref(false)
 const visible = (list: readonly Candidate[]) => all.value ? list : list.slice(0, 12)
 const note = ref('')
 watch(() => props.place.id, () => note.value = props.place.note, { immediate: true })
-const saveNote = () => note.value !== props.place.note && emit('edit', [{ kind: 'note', entry: props.place.id, note: note.value }], 'Note kept')
-const setCredits = (event: Event) => emit('edit', [{ kind: 'credits', entry: props.place.id, credits: Number((event.target as HTMLSelectElement).value) }], 'Credits of the place set')
+const saveNote = () =>
+  note.value !== props.place.note && emit('edit', [{ kind: 'note', entry: props.place.id, note: note.value }], 'Note kept')
+const setCredits = (event: Event) =>
+  emit('edit', [{ kind: 'credits', entry: props.place.id, credits: Number((event.target as HTMLSelectElement).value) }],
+    'Credits of the place set')
 </script>
 
 <template>
@@ -32,24 +40,53 @@ const setCredits = (event: Event) => emit('edit', [{ kind: 'credits', entry: pro
       <div>
         <h2>To choose: {{ line?.title ?? place.line }}</h2>
         <p>{{ line ? describeLine(line.rule) : '' }}</p>
-        <p class="second">{{ formatCredits(place.credits) }} credits are held for it in {{ term?.name }}. The line stays open until a course takes this place.</p>
+        <p class="second">
+          {{ formatCredits(place.credits) }} credits are held for it in {{ term?.name }}. The line stays open until a course takes this
+          place.
+        </p>
         <template v-if="movable">
           <p class="row">
             <label class="second small" :for="`hold-${place.id}`">Credits held</label>
-            <select :id="`hold-${place.id}`" :value="place.credits" @change="setCredits"><option v-for="n in 6" :key="n" :value="n * 100">{{ n }}</option></select>
+            <select :id="`hold-${place.id}`" :value="place.credits" @change="setCredits">
+              <option v-for="n in 6" :key="n" :value="n * 100">{{ n }}</option>
+            </select>
             <button class="words-link blocking" type="button" @click="emit('remove')">Take this place out</button>
           </p>
-          <v-text-field v-model="note" label="Note" density="compact" hide-details maxlength="500" @blur="saveNote" @keydown.enter="saveNote" />
+          <v-text-field
+            v-model="note"
+            label="Note"
+            density="compact"
+            hide-details
+            maxlength="500"
+            @blur="saveNote"
+            @keydown.enter="saveNote"
+          />
         </template>
       </div>
       <div>
         <p class="second small">You can take in {{ term?.name }}: {{ found.now.length }}</p>
         <ul>
-          <li v-for="candidate in visible(found.now)" :key="candidate.course.code"><button class="act" type="button" :disabled="!movable" @click="emit('choose', candidate.course.code)">{{ candidate.course.code }}</button> {{ candidate.course.title }} <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ sayCandidate(candidate) }}</span></li>
+          <li v-for="candidate in visible(found.now)" :key="candidate.course.code">
+            <button class="act" type="button" :disabled="!movable" @click="emit('choose', candidate.course.code)">
+              {{ candidate.course.code }}
+            </button>
+            {{ candidate.course.title }}
+            <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ sayCandidate(candidate) }}</span>
+          </li>
         </ul>
-        <button v-if="found.now.length > 12" class="words-link small" type="button" @click="all = !all">{{ all ? 'Fewer' : `All ${found.now.length}` }}</button>
+        <button v-if="found.now.length > 12" class="words-link small" type="button" @click="all = !all">
+          {{ all ? 'Fewer' : `All ${found.now.length}` }}
+        </button>
         <p v-if="found.now.length === 0">Nothing that fits this line can be taken then. Move the place to another term.</p>
-        <p v-if="found.blocked.length" class="second small">Needs something first: {{ found.blocked.map(candidate => candidate.course.code).slice(0, 10).join(', ') }}</p>
+        <p v-if="found.blocked.length" class="second small">
+          Needs something first:
+          {{
+            found.blocked
+              .map(candidate => candidate.course.code)
+              .slice(0, 10)
+              .join(', ')
+          }}
+        </p>
       </div>
     </div>
   </BottomDrawer>

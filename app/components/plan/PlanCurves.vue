@@ -1,9 +1,15 @@
 <script setup lang="ts">
 import type { Links } from '@ridgeway/core/planning'
 
-/** Curves from what comes first to the selected tile, and from it to what waits for it; drawn over the board, behind nothing and hindering nothing. */
+/**
+ * Curves from what comes first to the selected tile, and from it to what waits for it; drawn over the board, behind nothing and hindering
+ * nothing.
+ */
 const props = defineProps<{ selected: string | null, links: Links | null, board: HTMLElement | null, redraw: unknown }>()
-interface Curve { path: string, kind: 'before' | 'beside' | 'after' }
+interface Curve {
+  path: string
+  kind: 'before' | 'beside' | 'after'
+}
 const curves = ref<Curve[]>([])
 const size = ref({ width: 0, height: 0 })
 
@@ -16,7 +22,8 @@ function draw() {
     const tile = board.querySelector<HTMLElement>(`[data-item="${CSS.escape(id)}"]`)
     if (!tile) return null
     const box = tile.getBoundingClientRect()
-    return { left: box.left - origin.left + board.scrollLeft, right: box.right - origin.left + board.scrollLeft, middle: (box.top + box.bottom) / 2 - origin.top + board.scrollTop }
+    return { left: box.left - origin.left + board.scrollLeft, right: box.right - origin.left + board.scrollLeft,
+      middle: (box.top + box.bottom) / 2 - origin.top + board.scrollTop }
   }
   const here = boxOf(props.selected)
   if (!here) return curves.value = []
@@ -29,10 +36,14 @@ function draw() {
     const bend = straight ? Math.max(18, (x2 - x1) / 2) : -26
     // Within one row a straight line would run through the tiles between: it goes over them instead.
     const lift = straight && Math.abs(from.middle - to.middle) < 12 && x2 - x1 > 40 ? -34 : 0
-    return [{ kind, path: `M${x1} ${from.middle} C${x1 + (lift ? 26 : bend)} ${from.middle + lift} ${straight ? x2 - (lift ? 26 : bend) : x2 + bend} ${to.middle + lift} ${x2} ${to.middle}` }]
+    return [{ kind,
+      path: `M${x1} ${from.middle} C${x1 + (lift ? 26 : bend)} ${from.middle + lift} ${straight ? x2 - (lift ? 26 : bend) : x2 + bend} ${
+        to.middle + lift
+      } ${x2} ${to.middle}` }]
   }
   curves.value = [
-    ...props.links.before.flatMap(id => join(id, props.selected!, 'before')), ...props.links.beside.flatMap(id => join(id, props.selected!, 'beside')),
+    ...props.links.before.flatMap(id => join(id, props.selected!, 'before')),
+    ...props.links.beside.flatMap(id => join(id, props.selected!, 'beside')),
     ...props.links.after.flatMap(id => join(props.selected!, id, 'after')),
   ]
 }

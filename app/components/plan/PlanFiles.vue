@@ -26,7 +26,9 @@ async function choose(event: Event) {
   if (!file) return
   problem.value = null
   fileName.value = file.name
-  read.value = file.size > 200_000 ? { ok: false, problems: [{ row: null, message: 'The file is larger than 200 kB; no plan is.' }] } : plans.readFile(file.name, await file.text())
+  read.value = file.size > 200_000
+    ? { ok: false, problems: [{ row: null, message: 'The file is larger than 200 kB; no plan is.' }] }
+    : plans.readFile(file.name, await file.text())
   input.value = ''
 }
 async function keep() {
@@ -43,17 +45,30 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
   <v-menu v-model="open" :close-on-content-click="false">
     <template #activator="{ props: menu }"><button v-bind="menu" class="act" type="button">Files</button></template>
     <div class="card files" role="dialog" aria-label="Plan files">
-      <p class="row"><b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button> <button class="act" type="button" @click="saveAs('csv')">as CSV</button></p>
+      <p class="row">
+        <b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button>
+        <button class="act" type="button" @click="saveAs('csv')">as CSV</button>
+      </p>
       <template v-if="student.mayEdit">
-        <label class="pick"><b>Open a plan file</b> <input type="file" accept=".json,.csv,application/json,text/csv" @change="choose"></label>
+        <label class="pick"
+          ><b>Open a plan file</b> <input type="file" accept=".json,.csv,application/json,text/csv" @change="choose"
+        /></label>
         <div role="status">
           <template v-if="read?.ok">
-            <p>{{ fileName }}: <b>{{ count(read.plan.entries.length, 'course') }}</b>, {{ formatCredits(credits) }} credits{{ read.plan.placeholders.length ? `, ${count(read.plan.placeholders.length, 'place')} to choose` : '' }}.</p>
+            <p>
+              {{ fileName }}: <b>{{ count(read.plan.entries.length, 'course') }}</b>, {{ formatCredits(credits) }} credits{{
+                read.plan.placeholders.length ? `, ${count(read.plan.placeholders.length, 'place')} to choose` : ''
+              }}.
+            </p>
             <button class="act full" type="button" @click="keep">Keep as a plan of its own</button>
           </template>
           <template v-else-if="read">
             <p class="blocking strong">{{ fileName }} was not taken: {{ count(read.problems.length, 'problem') }}.</p>
-            <ol><li v-for="(one, i) in read.problems.slice(0, 20)" :key="i"><template v-if="one.row">Row {{ one.row }}: </template>{{ one.message }}</li></ol>
+            <ol>
+              <li v-for="(one, i) in read.problems.slice(0, 20)" :key="i">
+                <template v-if="one.row">Row {{ one.row }}: </template>{{ one.message }}
+              </li>
+            </ol>
           </template>
         </div>
         <FailedBox v-if="problem" :problem="problem" />

@@ -30,12 +30,35 @@ const emit = defineEmits<{ drag: [], open: [event: MouseEvent], dropped: [place:
 const element = useTemplateRef<HTMLElement>('element')
 useDraggable(element, () => props.movable, () => emit('drag'))
 useTouchDrag(element, () => props.movable, place => emit('dropped', place))
-const said = computed(() => [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.from && `from ${props.from}`, props.marked ? 'chosen with others' : '', props.tie].filter(Boolean).join(', '))
+const said = computed(() =>
+  [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.from && `from ${props.from}`,
+    props.marked ? 'chosen with others' : '', props.tie].filter(Boolean).join(', '),
+)
 </script>
 
 <template>
-  <div ref="element" class="tile" :class="{ movable, selected, marked, tied: tie }" tabindex="0" role="button" :aria-pressed="selected" :data-item="item.id" :aria-label="said" @click="emit('open', $event)">
-    <CourseBlock :code="item.course" :title="from ? `from ${from}` : title" :state="ghost ? 'considering' : item.state" :hue="hue" :corner="item.grade ?? formatCredits(item.credits)" :done="done" :off-path="offPath" :problems="problems" :blocking="blocking" />
+  <div
+    ref="element"
+    class="tile"
+    :class="{ movable, selected, marked, tied: tie }"
+    tabindex="0"
+    role="button"
+    :aria-pressed="selected"
+    :data-item="item.id"
+    :aria-label="said"
+    @click="emit('open', $event)"
+  >
+    <CourseBlock
+      :code="item.course"
+      :title="from ? `from ${from}` : title"
+      :state="ghost ? 'considering' : item.state"
+      :hue="hue"
+      :corner="item.grade ?? formatCredits(item.credits)"
+      :done="done"
+      :off-path="offPath"
+      :problems="problems"
+      :blocking="blocking"
+    />
     <span class="marks" :class="{ beside: problems > 0 }">
       <v-icon v-if="noted" :icon="mdiNoteTextOutline" size="13" aria-label="has a note" />
       <v-icon v-if="commented" :icon="mdiCommentTextOutline" size="13" aria-label="has comments" />

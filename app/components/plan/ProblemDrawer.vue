@@ -26,16 +26,45 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   <BottomDrawer title="Problems" @close="emit('close')">
     <div v-if="check" class="parts">
       <div class="walk">
-        <p class="second small" role="status">Problem {{ index + 1 }} of {{ checks.length }} · {{ count(blockers, 'blocker') }}, {{ count(checks.length - blockers, 'caution') }}</p>
-        <p class="turn"><button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button> <button class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button></p>
+        <p class="second small" role="status">
+          Problem {{ index + 1 }} of {{ checks.length }} · {{ count(blockers, 'blocker') }},
+          {{ count(checks.length - blockers, 'caution') }}
+        </p>
+        <p class="turn">
+          <button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button>
+          <button class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button>
+        </p>
       </div>
       <div>
-        <p class="second small">{{ check.severity === 'blocker' ? 'Blocker' : 'Caution' }}{{ check.term ? ` · ${catalog.term(check.term)?.name}` : ' · the whole plan' }}</p>
-        <p class="what" :class="{ blocking: check.severity === 'blocker' }"><b>{{ sayCheck(check) }}</b></p>
-        <p v-if="moves.length" class="moves"><span class="second small">Moves that mend it</span> <button v-for="{ move, operations } in moves" :key="sayMove(move)" class="act" type="button" @click="emit('edit', operations, sayMove(move))">{{ sayMove(move) }}</button></p>
-        <p v-else-if="check.kind === 'not reached'" class="moves"><span class="second small">No single course mends it.</span> <button v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button></p>
-        <p v-else-if="check.kind === 'gpa'" class="second small">Grades mend it, or repeating a course with a low grade; no course moved in the plan does.</p>
-        <p v-else class="second small">No single move mends it without making another problem. Try two: walk to the term and look what can give way.</p>
+        <p class="second small">
+          {{ check.severity === 'blocker' ? 'Blocker' : 'Caution'
+          }}{{ check.term ? ` · ${catalog.term(check.term)?.name}` : ' · the whole plan' }}
+        </p>
+        <p class="what" :class="{ blocking: check.severity === 'blocker' }">
+          <b>{{ sayCheck(check) }}</b>
+        </p>
+        <p v-if="moves.length" class="moves">
+          <span class="second small">Moves that mend it</span>
+          <button
+            v-for="{ move, operations } in moves"
+            :key="sayMove(move)"
+            class="act"
+            type="button"
+            @click="emit('edit', operations, sayMove(move))"
+          >
+            {{ sayMove(move) }}
+          </button>
+        </p>
+        <p v-else-if="check.kind === 'not reached'" class="moves">
+          <span class="second small">No single course mends it.</span>
+          <button v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button>
+        </p>
+        <p v-else-if="check.kind === 'gpa'" class="second small">
+          Grades mend it, or repeating a course with a low grade; no course moved in the plan does.
+        </p>
+        <p v-else class="second small">
+          No single move mends it without making another problem. Try two: walk to the term and look what can give way.
+        </p>
       </div>
     </div>
     <p v-else>Nothing is wrong with the plan any more.</p>

@@ -15,11 +15,14 @@ const isFuture = computed(() => termPhase(props.term, today.value) === 'future')
 const checks = computed(() => student.standing!.checks.filter(check => check.term === props.term.code))
 const note = ref('')
 watch(() => props.term.code, () => note.value = student.plan.termNotes[props.term.code] ?? '', { immediate: true })
-const saveNote = () => note.value !== (student.plan.termNotes[props.term.code] ?? '') && emit('edit', [{ kind: 'term note', term: props.term.code, note: note.value }], `Note on ${props.term.name} kept`)
+const saveNote = () =>
+  note.value !== (student.plan.termNotes[props.term.code] ?? '')
+  && emit('edit', [{ kind: 'term note', term: props.term.code, note: note.value }], `Note on ${props.term.name} kept`)
 function toggleOff() {
   const { wishes } = student.plan
   const termsOff = isOff.value ? wishes.termsOff.filter(code => code !== props.term.code) : [...wishes.termsOff, props.term.code]
-  emit('edit', [{ kind: 'wishes', wishes: { ...wishes, termsOff } }], isOff.value ? `${props.term.name} is no longer wanted off` : `${props.term.name} wanted off`)
+  emit('edit', [{ kind: 'wishes', wishes: { ...wishes, termsOff } }],
+    isOff.value ? `${props.term.name} is no longer wanted off` : `${props.term.name} wanted off`)
 }
 </script>
 
@@ -28,15 +31,36 @@ function toggleOff() {
     <div class="parts">
       <div>
         <h2>{{ term.name }}</h2>
-        <p><b>{{ formatCredits(load.credits) }} credits</b>, about {{ load.hours }} hours of work a week: {{ load.status }}.</p>
-        <p class="second">Full-time from {{ formatCredits(term.fullTime) }} credits, part-time from {{ formatCredits(Math.ceil(term.fullTime / 2)) }}; the cap is {{ formatCredits(cap) }}{{ cap === term.loadCap ? '' : ', raised for this student' }}. {{ student.plan.wishes.target === null ? '' : `You wish for ${formatCredits(student.plan.wishes.target)} in a term.` }}</p>
-        <p class="second">{{ longDate(term.start) }} to {{ longDate(term.end) }}. {{ term.scheduled ? 'Its sections are published.' : 'Its sections are not published yet.' }}</p>
-        <p v-if="isFuture && student.mayEdit"><label><input type="checkbox" :checked="isOff" @change="toggleOff"> I want this term off</label></p>
+        <p>
+          <b>{{ formatCredits(load.credits) }} credits</b>, about {{ load.hours }} hours of work a week: {{ load.status }}.
+        </p>
+        <p class="second">
+          Full-time from {{ formatCredits(term.fullTime) }} credits, part-time from {{ formatCredits(Math.ceil(term.fullTime / 2)) }}; the
+          cap is {{ formatCredits(cap) }}{{ cap === term.loadCap ? '' : ', raised for this student' }}.
+          {{ student.plan.wishes.target === null ? '' : `You wish for ${formatCredits(student.plan.wishes.target)} in a term.` }}
+        </p>
+        <p class="second">
+          {{ longDate(term.start) }} to {{ longDate(term.end) }}.
+          {{ term.scheduled ? 'Its sections are published.' : 'Its sections are not published yet.' }}
+        </p>
+        <p v-if="isFuture && student.mayEdit">
+          <label><input type="checkbox" :checked="isOff" @change="toggleOff" /> I want this term off</label>
+        </p>
       </div>
       <div>
         <p v-for="check in checks" :key="check.id" :class="{ blocking: check.severity === 'blocker' }">{{ sayCheck(check) }}</p>
         <p v-if="checks.length === 0" class="second">Nothing is wrong with it.</p>
-        <v-textarea v-if="student.mayEdit" v-model="note" label="Note on this term" density="compact" hide-details rows="2" auto-grow maxlength="500" @blur="saveNote" />
+        <v-textarea
+          v-if="student.mayEdit"
+          v-model="note"
+          label="Note on this term"
+          density="compact"
+          hide-details
+          rows="2"
+          auto-grow
+          maxlength="500"
+          @blur="saveNote"
+        />
       </div>
       <CommentThread :term="term.code" />
     </div>

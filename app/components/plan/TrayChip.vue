@@ -9,7 +9,16 @@ useTouchDrag(element, () => props.movable, place => emit('dropped', place))
 </script>
 
 <template>
-  <button ref="element" type="button" class="chip commit open" :class="`hue-${hue}`" :title="`${title}. Drag it into a term, press p to place it, or press it to see its requirement.`" @click="emit('open')">{{ code }}</button>
+  <button
+    ref="element"
+    type="button"
+    class="chip commit open"
+    :class="`hue-${hue}`"
+    :title="`${title}. Drag it into a term, press p to place it, or press it to see its requirement.`"
+    @click="emit('open')"
+  >
+    {{ code }}
+  </button>
 </template>
 
 <style scoped>

@@ -25,19 +25,72 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
     <div class="parts">
       <div class="fields">
         <h2>Wishes</h2>
-        <v-select :model-value="wishes.target" :items="[{ value: null, title: 'no wish' }, ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` }))]" label="Credits in a term" density="compact" hide-details variant="outlined" :readonly="!student.mayEdit" @update:model-value="set({ target: $event }, $event ? `You wish for ${formatCredits($event)} credits in a term` : 'No wish for credits in a term')" />
-        <v-select :model-value="wishes.latestFinish" :items="[{ value: null, title: 'no wish' }, ...termChoices]" label="Finish by" density="compact" hide-details variant="outlined" :readonly="!student.mayEdit" @update:model-value="set({ latestFinish: $event }, 'Latest finish set')" />
-        <v-select :model-value="wishes.termsOff" :items="termChoices" label="Terms off" multiple density="compact" hide-details variant="outlined" :readonly="!student.mayEdit" @update:model-value="set({ termsOff: $event }, 'Terms off set')" />
+        <v-select
+          :model-value="wishes.target"
+          :items="[
+            { value: null, title: 'no wish' },
+            ...[6, 9, 12, 13, 14, 15, 16, 17, 18].map(n => ({ value: n * 100, title: `${n} credits` })),
+          ]"
+          label="Credits in a term"
+          density="compact"
+          hide-details
+          variant="outlined"
+          :readonly="!student.mayEdit"
+          @update:model-value="
+            set({ target: $event }, $event ? `You wish for ${formatCredits($event)} credits in a term` : 'No wish for credits in a term')
+          "
+        />
+        <v-select
+          :model-value="wishes.latestFinish"
+          :items="[{ value: null, title: 'no wish' }, ...termChoices]"
+          label="Finish by"
+          density="compact"
+          hide-details
+          variant="outlined"
+          :readonly="!student.mayEdit"
+          @update:model-value="set({ latestFinish: $event }, 'Latest finish set')"
+        />
+        <v-select
+          :model-value="wishes.termsOff"
+          :items="termChoices"
+          label="Terms off"
+          multiple
+          density="compact"
+          hide-details
+          variant="outlined"
+          :readonly="!student.mayEdit"
+          @update:model-value="set({ termsOff: $event }, 'Terms off set')"
+        />
       </div>
       <div>
         <h2>Pace</h2>
-        <p v-if="pace"><b>{{ formatCredits(pace.creditsLeft) }} credits</b> are still to be taken<template v-if="pace.asked !== null">: about <b>{{ formatCredits(pace.asked) }} in each</b> of {{ count(pace.termsLeft!, 'term') }} of fall and spring until the {{ wishes.latestFinish ? 'finish you wish for' : 'planned finish' }}</template>.</p>
-        <p v-if="pace && pace.asked === null && pace.creditsLeft > 0 && guess" class="second">At {{ formatCredits(guess) }} credits a term that is {{ count(Math.ceil(pace.creditsLeft / guess), 'term') }} of fall and spring. Say by when you want to finish, or draft the rest, to see what each term must bring.</p>
-        <p v-if="pace?.soFar" class="second">So far it was {{ formatCredits(pace.soFar) }} credits a term on average. {{ pace.asked !== null && pace.asked > pace.soFar + 200 ? 'The rest asks for a faster pace than that.' : '' }}</p>
+        <p v-if="pace">
+          <b>{{ formatCredits(pace.creditsLeft) }} credits</b> are still to be taken<template v-if="pace.asked !== null"
+            >: about <b>{{ formatCredits(pace.asked) }} in each</b> of {{ count(pace.termsLeft!, 'term') }} of fall and spring until the
+            {{ wishes.latestFinish ? 'finish you wish for' : 'planned finish' }}</template
+          >.
+        </p>
+        <p v-if="pace && pace.asked === null && pace.creditsLeft > 0 && guess" class="second">
+          At {{ formatCredits(guess) }} credits a term that is {{ count(Math.ceil(pace.creditsLeft / guess), 'term') }} of fall and
+          spring. Say by when you want to finish, or draft the rest, to see what each term must bring.
+        </p>
+        <p v-if="pace?.soFar" class="second">
+          So far it was {{ formatCredits(pace.soFar) }} credits a term on average.
+          {{ pace.asked !== null && pace.asked > pace.soFar + 200 ? 'The rest asks for a faster pace than that.' : '' }}
+        </p>
         <p class="second small">Summers bring credits, and are not counted as terms.</p>
       </div>
       <div>
-        <v-textarea v-model="note" label="Note on the plan" density="compact" hide-details rows="3" maxlength="2000" :readonly="!student.mayEdit" @blur="saveNote" />
+        <v-textarea
+          v-model="note"
+          label="Note on the plan"
+          density="compact"
+          hide-details
+          rows="3"
+          maxlength="2000"
+          :readonly="!student.mayEdit"
+          @blur="saveNote"
+        />
         <CommentThread />
       </div>
     </div>

@@ -10,11 +10,17 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
 
 <template>
   <section class="card result" role="status" aria-live="polite" aria-label="Result of the run">
-    <h2>{{ done }} of {{ result.rows.length }} registered · {{ toLocal(result.at, session.zone).toFormat('HH:mm:ss') }} · reference {{ result.reference }}</h2>
+    <h2>
+      {{ done }} of {{ result.rows.length }} registered · {{ toLocal(result.at, session.zone).toFormat('HH:mm:ss') }} · reference
+      {{ result.reference }}
+    </h2>
     <ul>
       <li v-for="row in result.rows" :key="row.rowId">
-        <b>{{ row.course }}</b> <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
-        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code"> · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template>
+        <b>{{ row.course }}</b>
+        <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
+        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code">
+          · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template
+        >
       </li>
     </ul>
   </section>

@@ -48,11 +48,28 @@ async function grant() {
   <form class="grant" aria-label="Grant an exception" @submit.prevent="grant">
     <h3>Grant an exception</h3>
     <div role="radiogroup" aria-label="Kind of exception">
-      <label><input v-model="kind" type="radio" value="substitution"> another course counts</label>
-      <label><input v-model="kind" type="radio" value="waiver"> waive it</label>
+      <label><input v-model="kind" type="radio" value="substitution" /> another course counts</label>
+      <label><input v-model="kind" type="radio" value="waiver" /> waive it</label>
     </div>
-    <v-autocomplete v-if="kind === 'substitution'" v-model="course" :items="courses" label="Course that counts" density="compact" variant="outlined" hide-details />
-    <v-select v-if="unfilled" v-model="listed" :items="unfilled" :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'" clearable density="compact" variant="outlined" hide-details />
+    <v-autocomplete
+      v-if="kind === 'substitution'"
+      v-model="course"
+      :items="courses"
+      label="Course that counts"
+      density="compact"
+      variant="outlined"
+      hide-details
+    />
+    <v-select
+      v-if="unfilled"
+      v-model="listed"
+      :items="unfilled"
+      :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'"
+      clearable
+      density="compact"
+      variant="outlined"
+      hide-details
+    />
     <v-text-field v-model="reason" label="Reason, kept with it" density="compact" hide-details maxlength="300" />
     <FailedBox v-if="problem" :problem="problem" />
     <button class="act" type="submit" :disabled="busy || !ready">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</button>

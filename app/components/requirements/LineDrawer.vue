@@ -26,7 +26,10 @@ const groups = computed(() => {
   const state = student.state
   if (!term || !state || !student.standing || props.line.open === 0) return []
   const found = findCandidates({
-    line: props.line, workingTerm: term, terms: catalog.terms.filter(t => termPhase(t, today.value) === 'future'), rules: student.rules,
+    line: props.line,
+    workingTerm: term,
+    terms: catalog.terms.filter(t => termPhase(t, today.value) === 'future'),
+    rules: student.rules,
     facts: factsOf(student.state!.file, student.standing!.items),
   })
   return [
@@ -40,20 +43,27 @@ const visible = (id: string, list: Candidate[]) => shown.value[id] ? list : list
 const termName = (code: string | null) => code ? catalog.term(code)?.name ?? code : 'transfer or exam'
 const unreachable = computed(() => requirements.unreachable[props.program]?.[props.line.id])
 const isAdvisor = computed(() => session.account?.role === 'advisor')
-const broken = computed(() => requirements.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [])
+const broken = computed(() =>
+  requirements.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [],
+)
 /** The one course asked about, and what would change if it counted elsewhere. */
 const asked = computed(() => props.line.uses.find(use => use.item.id === props.itemId))
 const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])
 
 async function place({ course }: Candidate, term: Term) {
-  const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`, course: course.code, term: term.code, credits: course.credits }])
+  const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`,
+    course: course.code, term: term.code, credits: course.credits }])
   said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.`
 }
 async function pin(itemId: string, course: string, line: string | null) {
   problem.value = await requirements.pinUse(props.program, itemId, line)
   if (problem.value) return
   const now = line ? requirements.lineOf(props.program, line) : undefined
-  said.value = !line ? `${course} is not pinned any more.` : now?.uses.some(use => use.item.id === itemId) ? `${course} is pinned to ${now.title}.` : `${course} is pinned, but the pin could not be kept: less would be filled that way.`
+  said.value = !line
+    ? `${course} is not pinned any more.`
+    : now?.uses.some(use => use.item.id === itemId)
+      ? `${course} is pinned to ${now.title}.`
+      : `${course} is pinned, but the pin could not be kept: less would be filled that way.`
   if (line && line !== props.line.id) emit('item', null)
 }
 async function takeBack(id: number) {
@@ -70,33 +80,78 @@ async function takeBack(id: number) {
         <p>{{ describeLine(line.rule) }}</p>
         <p v-if="unreachable" class="blocking strong">{{ sayLost(unreachable) }}</p>
         <p v-for="exception in line.exceptions" :key="exception.id" class="small exception">
-          <b>{{ exception.kind === 'waiver' ? `Waived${exception.course ? `: ${exception.course}` : ''}` : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}` }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
+          <b>{{
+            exception.kind === 'waiver'
+              ? `Waived${exception.course ? `: ${exception.course}` : ''}`
+              : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}`
+          }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
           <button v-if="isAdvisor" class="words-link small" type="button" @click="takeBack(exception.id)">Take back</button>
         </p>
         <ul class="uses">
           <li v-for="use in line.uses" :key="use.item.id">
-            <button class="words-link" type="button" :aria-expanded="asked?.item.id === use.item.id" @click="$emit('item', asked?.item.id === use.item.id ? null : use.item.id)">{{ use.item.course }}</button>
-            <span class="small second how">{{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template>, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span>
+            <button
+              class="words-link"
+              type="button"
+              :aria-expanded="asked?.item.id === use.item.id"
+              @click="$emit('item', asked?.item.id === use.item.id ? null : use.item.id)"
+            >
+              {{ use.item.course }}
+            </button>
+            <span class="small second how"
+              >{{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template
+              >, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span
+            >
             <template v-if="student.mayEdit && !line.overlay">
-              <button v-if="requirements.pinOf(program, use.item.id) === line.id" class="words-link small" type="button" @click="pin(use.item.id, use.item.course, null)">Unpin</button>
+              <button
+                v-if="requirements.pinOf(program, use.item.id) === line.id"
+                class="words-link small"
+                type="button"
+                @click="pin(use.item.id, use.item.course, null)"
+              >
+                Unpin
+              </button>
               <button v-else class="words-link small" type="button" @click="pin(use.item.id, use.item.course, line.id)">Pin here</button>
             </template>
           </li>
         </ul>
-        <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">{{ sayBrokenPin(pinned) }} <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">Unpin</button></p>
-        <p v-if="line.open === 0 && line.needed > 0" class="second small">{{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}</p>
+        <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">
+          {{ sayBrokenPin(pinned) }}
+          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">
+            Unpin
+          </button>
+        </p>
+        <p v-if="line.open === 0 && line.needed > 0" class="second small">
+          {{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}
+        </p>
         <p class="said" role="status">{{ said }}</p>
       </div>
 
       <div v-if="asked" class="group elsewhere">
         <h3>Why {{ asked.item.course }} counts here</h3>
         <p v-if="line.overlay" class="small">An overlay looks across the program: the course counts in its own line and here again.</p>
-        <p v-else-if="changes.length === 0" class="small">No other line of this program accepts it{{ asked.item.grade ? ` with ${asked.item.grade}` : '' }}.</p>
-        <p v-else class="small second">{{ changes.every(change => change.cost > 0) ? 'Anywhere else, more of the program would stay open.' : changes.some(change => change.cost > 0) ? 'Of the lines that accept it, none would fill more.' : 'It would do as much elsewhere; the lines that accept fewer courses are served first.' }}</p>
+        <p v-else-if="changes.length === 0" class="small">
+          No other line of this program accepts it{{ asked.item.grade ? ` with ${asked.item.grade}` : '' }}.
+        </p>
+        <p v-else class="small second">
+          {{
+            changes.every(change => change.cost > 0)
+              ? 'Anywhere else, more of the program would stay open.'
+              : changes.some(change => change.cost > 0)
+                ? 'Of the lines that accept it, none would fill more.'
+                : 'It would do as much elsewhere; the lines that accept fewer courses are served first.'
+          }}
+        </p>
         <ul v-if="!line.overlay && changes.length">
           <li v-for="change in changes" :key="change.lineId" class="change">
             <span class="small" :class="{ blocking: change.cost > 0 }">{{ sayUseChange(change) }}</span>
-            <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(asked.item.id, asked.item.course, change.lineId)">Pin to {{ change.title }}</button>
+            <button
+              v-if="student.mayEdit"
+              class="words-link small"
+              type="button"
+              @click="pin(asked.item.id, asked.item.course, change.lineId)"
+            >
+              Pin to {{ change.title }}
+            </button>
           </li>
         </ul>
       </div>
@@ -105,18 +160,43 @@ async function takeBack(id: number) {
         <h3>{{ group.title }}</h3>
         <ul>
           <li v-for="candidate in visible(group.id, group.list)" :key="candidate.course.code">
-            <CourseBlock :code="candidate.course.code" :title="candidate.course.title" state="considering" :corner="creditRange(candidate.course)" class="candidate" />
+            <CourseBlock
+              :code="candidate.course.code"
+              :title="candidate.course.title"
+              state="considering"
+              :corner="creditRange(candidate.course)"
+              class="candidate"
+            />
             <span class="small second words">{{ sayCandidate(candidate) }}</span>
             <span v-if="candidate.term && group.id !== 'blocked' && student.mayEdit" class="small places">
-              <button class="words-link small" type="button" @click="place(candidate, candidate.term)">Place in {{ candidate.term.name }}</button>
+              <button class="words-link small" type="button" @click="place(candidate, candidate.term)">
+                Place in {{ candidate.term.name }}
+              </button>
               <v-menu v-if="candidate.terms.length > 1">
-                <template #activator="{ props: menu }"><button v-bind="menu" class="words-link small" type="button" :aria-label="`Place ${candidate.course.code} in another term`">or later ▾</button></template>
-                <v-list density="compact" :aria-label="`Terms for ${candidate.course.code}`"><v-list-item v-for="term in candidate.terms.slice(1)" :key="term.code" :title="term.name" @click="place(candidate, term)" /></v-list>
+                <template #activator="{ props: menu }"
+                  ><button
+                    v-bind="menu"
+                    class="words-link small"
+                    type="button"
+                    :aria-label="`Place ${candidate.course.code} in another term`"
+                  >
+                    or later ▾
+                  </button></template
+                >
+                <v-list density="compact" :aria-label="`Terms for ${candidate.course.code}`"
+                  ><v-list-item
+                    v-for="term in candidate.terms.slice(1)"
+                    :key="term.code"
+                    :title="term.name"
+                    @click="place(candidate, term)"
+                /></v-list>
               </v-menu>
             </span>
           </li>
         </ul>
-        <button v-if="group.list.length > 6 && !shown[group.id]" class="words-link small" type="button" @click="shown[group.id] = true">{{ group.list.length - 6 }} more</button>
+        <button v-if="group.list.length > 6 && !shown[group.id]" class="words-link small" type="button" @click="shown[group.id] = true">
+          {{ group.list.length - 6 }} more
+        </button>
       </div>
       <GrantForm v-if="isAdvisor" :line="line" :program="program" @done="said = $event" />
     </div>

@@ -21,16 +21,52 @@ const select = (line: string, item: string | null) => emit('select', line, item)
 
 <template>
   <section class="card tree" :aria-label="report.title">
-    <h2 v-if="!main" class="program">{{ report.title }} · catalog {{ report.catalogYear }} <span class="second small">{{ formatCredits(report.met) }} of {{ formatCredits(report.totalCredits) }} cr met</span></h2>
-    <p v-if="report.notShared" class="note small">{{ report.notShared.rules.map(saySharedRule).join(' ') }} {{ report.notShared.itemIds.length === 1 ? 'One more course that fits is' : `${report.notShared.itemIds.length} more courses that fit are` }} kept out by it.</p>
-    <p v-if="!report.proved" class="note small" role="status">{{ looking ? 'This is the best use found in the time that a page may take; Ridgeway is looking further.' : 'This is the best use that was found; that there is none better is not proved.' }}</p>
+    <h2 v-if="!main" class="program">
+      {{ report.title }} · catalog {{ report.catalogYear }}
+      <span class="second small">{{ formatCredits(report.met) }} of {{ formatCredits(report.totalCredits) }} cr met</span>
+    </h2>
+    <p v-if="report.notShared" class="note small">
+      {{ report.notShared.rules.map(saySharedRule).join(' ') }}
+      {{
+        report.notShared.itemIds.length === 1
+          ? 'One more course that fits is'
+          : `${report.notShared.itemIds.length} more courses that fit are`
+      }}
+      kept out by it.
+    </p>
+    <p v-if="!report.proved" class="note small" role="status">
+      {{
+        looking
+          ? 'This is the best use found in the time that a page may take; Ridgeway is looking further.'
+          : 'This is the best use that was found; that there is none better is not proved.'
+      }}
+    </p>
     <template v-for="area in report.areas" :key="area.id">
-      <div class="area-row"><h3>{{ area.title }}</h3><span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span></div>
-      <RequirementNodes :nodes="area.nodes" :hue="area.hue" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins" @select="select" @point="(item, on) => emit('point', item, on)" />
+      <div class="area-row">
+        <h3>{{ area.title }}</h3>
+        <span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span>
+      </div>
+      <RequirementNodes
+        :nodes="area.nodes"
+        :hue="area.hue"
+        :selected="selected"
+        :light="light"
+        :unreachable="unreachable"
+        :pins="pins"
+        @select="select"
+        @point="(item, on) => emit('point', item, on)"
+      />
     </template>
     <RequirementLine
-      v-for="line in report.overlays" :key="line.id" :line="line" hue="slate" :selected="selected === line.id" :light="light(line)" :unreachable="unreachable[line.id]"
-      @select="select(line.id, $event)" @point="(item, on) => emit('point', item, on)"
+      v-for="line in report.overlays"
+      :key="line.id"
+      :line="line"
+      hue="slate"
+      :selected="selected === line.id"
+      :light="light(line)"
+      :unreachable="unreachable[line.id]"
+      @select="select(line.id, $event)"
+      @point="(item, on) => emit('point', item, on)"
     />
   </section>
 </template>

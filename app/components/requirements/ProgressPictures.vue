@@ -15,7 +15,10 @@ use([BarChart, LineChart, GridComponent, LegendComponent, MarkLineComponent, Too
 const catalog = useCatalogStore()
 const { today } = useNow()
 
-const color = (name: string) => typeof document === 'undefined' ? '' : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
+const color = (name: string) =>
+  typeof document === 'undefined'
+    ? ''
+    : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
 const credits = (value: number) => Number(formatCredits(value))
 
 /** Credits that can count, by term, and what they add up to. Credit from elsewhere stands before the first term. */
@@ -29,47 +32,77 @@ const terms = computed(() => {
     if (added === 0) continue
     sum += added
     const phase = termPhase(term, today.value)
-    rows.push({ name: term.name, short: shortTermName(term), added, sum, kind: phase === 'past' ? 'earned' : phase === 'under way' ? 'under way' : 'planned' })
+    rows.push({ name: term.name, short: shortTermName(term), added, sum,
+      kind: phase === 'past' ? 'earned' : phase === 'under way' ? 'under way' : 'planned' })
   }
   return rows
 })
 
 const STATES = ['met', 'under way', 'covered', 'open'] as const
-const areas = computed(() => props.report.areas.map((area) => {
-  const active = area.lines.filter(line => !line.setAside)
-  const sum = (part: 'met' | 'underWay' | 'covered') => active.reduce((total, line) => total + line.filled[part], 0)
-  return { 'title': area.title, 'met': sum('met'), 'under way': sum('underWay'), 'covered': sum('covered'), 'open': area.open }
-}))
+const areas = computed(() =>
+  props.report.areas.map((area) => {
+    const active = area.lines.filter(line => !line.setAside)
+    const sum = (part: 'met' | 'underWay' | 'covered') => active.reduce((total, line) => total + line.filled[part], 0)
+    return { 'title': area.title, 'met': sum('met'), 'under way': sum('underWay'), 'covered': sum('covered'), 'open': area.open }
+  }),
+)
 
-const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' }, tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }))
-const axis = computed(() => ({ axisLabel: { color: color('second-ink') }, axisTick: { show: false }, splitLine: { lineStyle: { color: color('line-soft') } } }))
+const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
+  tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }),
+)
+const axis = computed(() => ({ axisLabel: { color: color('second-ink') }, axisTick: { show: false },
+  splitLine: { lineStyle: { color: color('line-soft') } } }),
+)
 const LOOKS: Record<typeof STATES[number], { color: string, decal: object | null }> = {
-  'met': { color: 'fern', decal: null }, 'under way': { color: 'lake', decal: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 4], rotation: -0.8 } },
-  'covered': { color: 'slate', decal: { symbol: 'circle', symbolSize: 0.6, dashArrayX: [[6, 6], [0, 6, 6, 0]], dashArrayY: [6, 0] } }, 'open': { color: 'line', decal: null },
+  'met': { color: 'fern', decal: null },
+  'under way': { color: 'lake', decal: { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [3, 4], rotation: -0.8 } },
+  'covered': { color: 'slate', decal: { symbol: 'circle', symbolSize: 0.6, dashArrayX: [[6, 6], [0, 6, 6, 0]], dashArrayY: [6, 0] } },
+  'open': { color: 'line', decal: null },
 }
 /** Earned solid, under way hatched, planned a dotted outline: as everywhere. */
-const looksOf = (kind: string) => kind === 'planned'
-  ? { color: 'transparent', borderColor: color('lake'), borderWidth: 1.5, borderType: 'dotted' as const, decal: { symbol: 'none' } }
-  : { color: color('lake'), decal: LOOKS[kind === 'under way' ? 'under way' : 'met'].decal ?? { symbol: 'none' } }
+const looksOf = (kind: string) =>
+  kind === 'planned'
+    ? { color: 'transparent', borderColor: color('lake'), borderWidth: 1.5, borderType: 'dotted' as const, decal: { symbol: 'none' } }
+    : { color: color('lake'), decal: LOOKS[kind === 'under way' ? 'under way' : 'met'].decal ?? { symbol: 'none' } }
 const climb = computed(() => ({
-  ...base.value, grid: { left: 40, right: 16, top: 30, bottom: 26 },
+  ...base.value,
+  grid: { left: 40, right: 16, top: 30, bottom: 26 },
   legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
   xAxis: { type: 'category' as const, data: terms.value.map(row => row.short), ...axis.value },
-  yAxis: { type: 'value' as const, interval: 30, max: Math.ceil((Math.max(credits(props.report.totalCredits), credits(terms.value.at(-1)?.sum ?? 0)) + 5) / 30) * 30, ...axis.value },
+  yAxis: { type: 'value' as const, interval: 30,
+    max: Math.ceil((Math.max(credits(props.report.totalCredits), credits(terms.value.at(-1)?.sum ?? 0)) + 5) / 30) * 30, ...axis.value },
   series: [
-    { type: 'bar' as const, name: 'credits of the term', barMaxWidth: 26, data: terms.value.map(row => ({ value: credits(row.added), itemStyle: looksOf(row.kind) })), itemStyle: { color: color('lake'), decal: { symbol: 'none' } } },
+    { type: 'bar' as const, name: 'credits of the term', barMaxWidth: 26,
+      data: terms.value.map(row => ({ value: credits(row.added), itemStyle: looksOf(row.kind) })),
+      itemStyle: { color: color('lake'), decal: { symbol: 'none' } } },
     {
-      type: 'line' as const, name: 'credits in all', step: 'middle' as const, data: terms.value.map(row => credits(row.sum)), itemStyle: { color: color('primary') }, lineStyle: { width: 2 }, symbolSize: 7,
-      markLine: { silent: true, symbol: 'none', lineStyle: { color: color('error'), type: 'dashed' as const }, label: { formatter: `finish: ${formatCredits(props.report.totalCredits)} cr`, position: 'insideStartTop' as const, color: color('error') }, data: [{ yAxis: credits(props.report.totalCredits) }] },
+      type: 'line' as const,
+      name: 'credits in all',
+      step: 'middle' as const,
+      data: terms.value.map(row => credits(row.sum)),
+      itemStyle: { color: color('primary') },
+      lineStyle: { width: 2 },
+      symbolSize: 7,
+      markLine: { silent: true, symbol: 'none', lineStyle: { color: color('error'), type: 'dashed' as const },
+        label: { formatter: `finish: ${formatCredits(props.report.totalCredits)} cr`, position: 'insideStartTop' as const,
+          color: color('error') }, data: [{ yAxis: credits(props.report.totalCredits) }] },
     },
   ],
 }))
 const byArea = computed(() => ({
-  ...base.value, grid: { left: 120, right: 16, top: 30, bottom: 26 }, legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
-  xAxis: { type: 'value' as const, ...axis.value }, yAxis: { type: 'category' as const, inverse: true, data: areas.value.map(area => area.title), ...axis.value },
+  ...base.value,
+  grid: { left: 120, right: 16, top: 30, bottom: 26 },
+  legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
+  xAxis: { type: 'value' as const, ...axis.value },
+  yAxis: { type: 'category' as const, inverse: true, data: areas.value.map(area => area.title), ...axis.value },
   series: STATES.map(state => ({
-    type: 'bar' as const, stack: 'credits', name: state, barMaxWidth: 22, data: areas.value.map(area => credits(area[state])),
-    itemStyle: { color: color(LOOKS[state].color), decal: LOOKS[state].decal ?? { symbol: 'none' }, borderColor: color('surface'), borderWidth: 1 },
+    type: 'bar' as const,
+    stack: 'credits',
+    name: state,
+    barMaxWidth: 22,
+    data: areas.value.map(area => credits(area[state])),
+    itemStyle: { color: color(LOOKS[state].color), decal: LOOKS[state].decal ?? { symbol: 'none' }, borderColor: color('surface'),
+      borderWidth: 1 },
   })),
 }))
 </script>
@@ -83,8 +116,22 @@ const byArea = computed(() => ({
       <details>
         <summary class="small">The same as a table</summary>
         <table>
-          <thead><tr><th>Term</th><th>Credits</th><th>In all</th><th>State</th></tr></thead>
-          <tbody><tr v-for="row in terms" :key="row.name"><td>{{ row.name }}</td><td>{{ formatCredits(row.added) }}</td><td>{{ formatCredits(row.sum) }}</td><td>{{ row.kind }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th>Term</th>
+              <th>Credits</th>
+              <th>In all</th>
+              <th>State</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in terms" :key="row.name">
+              <td>{{ row.name }}</td>
+              <td>{{ formatCredits(row.added) }}</td>
+              <td>{{ formatCredits(row.sum) }}</td>
+              <td>{{ row.kind }}</td>
+            </tr>
+          </tbody>
         </table>
       </details>
     </figure>
@@ -94,8 +141,18 @@ const byArea = computed(() => ({
       <details>
         <summary class="small">The same as a table</summary>
         <table>
-          <thead><tr><th>Area</th><th v-for="state in STATES" :key="state">{{ state }}</th></tr></thead>
-          <tbody><tr v-for="area in areas" :key="area.title"><td>{{ area.title }}</td><td v-for="state in STATES" :key="state">{{ formatCredits(area[state]) }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th>Area</th>
+              <th v-for="state in STATES" :key="state">{{ state }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="area in areas" :key="area.title">
+              <td>{{ area.title }}</td>
+              <td v-for="state in STATES" :key="state">{{ formatCredits(area[state]) }}</td>
+            </tr>
+          </tbody>
         </table>
       </details>
     </figure>

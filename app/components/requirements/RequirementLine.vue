@@ -3,7 +3,17 @@ import type { LineReport, Lost } from '@ridgeway/core/requirements'
 import { formatCredits, sayLacking } from '@ridgeway/words'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
-const props = defineProps<{ line: LineReport, hue: string, selected: boolean, light: string, depth?: number, unreachable?: Lost | undefined, pins?: Record<string, string> }>()
+const props = defineProps<
+  {
+    line: LineReport
+    hue: string
+    selected: boolean
+    light: string
+    depth?: number
+    unreachable?: Lost | undefined
+    pins?: Record<string, string>
+  }
+>()
 defineEmits<{ select: [itemId: string | null], point: [itemId: string, on: boolean] }>()
 const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
@@ -12,33 +22,80 @@ const openParts = computed(() => {
   return props.line.open > 0 ? [{ code: `${formatCredits(props.line.open)} cr`, credits: props.line.open }] : []
 })
 const waived = computed(() => props.line.needed === 0 && props.line.exceptions.some(exception => exception.kind === 'waiver'))
-const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'cannot be reached' : props.line.state === 'open' ? sayLacking(props.line.lacking) : props.line.state)
+const said = computed(() =>
+  waived.value
+    ? 'waived'
+    : props.unreachable
+      ? 'cannot be reached'
+      : props.line.state === 'open'
+        ? sayLacking(props.line.lacking)
+        : props.line.state,
+)
 </script>
 
 <template>
   <div class="requirement" :class="[light, { selected, aside: line.setAside }]" :data-line="line.id">
-    <button class="head" type="button" :aria-expanded="selected" :style="{ paddingLeft: `${28 + (depth ?? 0) * 18}px` }" @click="$emit('select', null)">
+    <button
+      class="head"
+      type="button"
+      :aria-expanded="selected"
+      :style="{ paddingLeft: `${28 + (depth ?? 0) * 18}px` }"
+      @click="$emit('select', null)"
+    >
       <span class="line-title">{{ line.title }}<span v-if="line.overlay" class="second"> · overlay</span></span>
-      <span class="line-state" :class="unreachable ? 'blocking strong' : line.state === 'open' && !line.setAside ? 'strong' : 'second'">{{ line.setAside ? 'not needed' : said }}</span>
+      <span class="line-state" :class="unreachable ? 'blocking strong' : line.state === 'open' && !line.setAside ? 'strong' : 'second'">{{
+        line.setAside ? 'not needed' : said
+      }}</span>
     </button>
     <div class="bar">
       <span v-if="line.overlay && line.uses.length" class="second small carried">carried by</span>
       <button
-        v-for="use in line.uses" :key="use.item.id" class="block" type="button" :style="{ width: width(use.credits) }"
-        @click="$emit('select', use.item.id)" @mouseenter="$emit('point', use.item.id, true)" @mouseleave="$emit('point', use.item.id, false)" @focus="$emit('point', use.item.id, true)" @blur="$emit('point', use.item.id, false)"
+        v-for="use in line.uses"
+        :key="use.item.id"
+        class="block"
+        type="button"
+        :style="{ width: width(use.credits) }"
+        @click="$emit('select', use.item.id)"
+        @mouseenter="$emit('point', use.item.id, true)"
+        @mouseleave="$emit('point', use.item.id, false)"
+        @focus="$emit('point', use.item.id, true)"
+        @blur="$emit('point', use.item.id, false)"
       >
-        <CourseBlock compact :code="use.item.course" :state="use.item.state" :hue="line.overlay ? 'slate' : hue" :corner="use.item.grade ?? ''" :done="doneOf(use.item)" :pinned="pins?.[use.item.id] === line.id" />
+        <CourseBlock
+          compact
+          :code="use.item.course"
+          :state="use.item.state"
+          :hue="line.overlay ? 'slate' : hue"
+          :corner="use.item.grade ?? ''"
+          :done="doneOf(use.item)"
+          :pinned="pins?.[use.item.id] === line.id"
+        />
       </button>
       <template v-if="!line.setAside">
-        <CourseBlock v-for="(part, i) in openParts" :key="`open-${i}`" compact :code="part.code" state="open" class="hollow" :style="{ width: width(part.credits) }" @click="$emit('select', null)" />
+        <CourseBlock
+          v-for="(part, i) in openParts"
+          :key="`open-${i}`"
+          compact
+          :code="part.code"
+          state="open"
+          class="hollow"
+          :style="{ width: width(part.credits) }"
+          @click="$emit('select', null)"
+        />
       </template>
     </div>
   </div>
 </template>
 
 <style scoped>
-.requirement { display: grid; grid-template-columns: 420px 1fr; gap: 12px; align-items: center; border-top: 1px solid var(--line-soft); padding-right: 14px; }
-.head { display: grid; grid-template-columns: 1fr 150px; gap: 12px; text-align: left; background: none; border: 0; cursor: pointer; padding: 6px 0; min-height: 38px; align-items: center; }
+.requirement {
+  display: grid; grid-template-columns: 420px 1fr; gap: 12px; align-items: center;
+  border-top: 1px solid var(--line-soft); padding-right: 14px;
+}
+.head {
+  display: grid; grid-template-columns: 1fr 150px; gap: 12px; text-align: left; background: none; border: 0;
+  cursor: pointer; padding: 6px 0; min-height: 38px; align-items: center;
+}
 .head:hover .line-title { color: var(--act); }
 .bar { display: flex; flex-wrap: wrap; gap: 4px; padding: 4px 0; align-items: center; min-height: 36px; }
 .block { background: none; border: 0; padding: 0; cursor: pointer; text-align: left; border-radius: 5px; }
@@ -48,5 +105,8 @@ const said = computed(() => waived.value ? 'waived' : props.unreachable ? 'canno
 .counts-here { box-shadow: inset 4px 0 0 var(--act); }
 .could-count { box-shadow: inset 4px 0 0 color-mix(in srgb, var(--act) 35%, transparent); }
 .carried { margin-right: 4px; }
-@media (max-width: 900px) { .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; } .head { padding-left: 0 !important; grid-template-columns: 1fr auto; } }
+@media (max-width: 900px) {
+  .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; }
+  .head { padding-left: 0 !important; grid-template-columns: 1fr auto; }
+}
 </style>

@@ -20,20 +20,38 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
 <template>
   <template v-for="node in nodes" :key="node.kind === 'line' ? node.line.id : node.id">
     <RequirementLine
-      v-if="node.kind === 'line'" :line="node.line" :hue="hue" :depth="level" :selected="selected === node.line.id" :light="light(node.line)" :unreachable="unreachable[node.line.id]" :pins="pins"
-      @select="$emit('select', node.line.id, $event)" @point="(item, on) => $emit('point', item, on)"
+      v-if="node.kind === 'line'"
+      :line="node.line"
+      :hue="hue"
+      :depth="level"
+      :selected="selected === node.line.id"
+      :light="light(node.line)"
+      :unreachable="unreachable[node.line.id]"
+      :pins="pins"
+      @select="$emit('select', node.line.id, $event)"
+      @point="(item, on) => $emit('point', item, on)"
     />
     <template v-else>
       <div class="group" :class="{ aside: node.setAside }" :style="{ paddingLeft: `${28 + level * 18}px` }">
         <span class="strong">{{ node.title }}</span>
         <template v-if="node.n < node.branches.length">
           <span class="second"> · {{ node.n }} of {{ node.branches.length }} ·</span>
-          <span v-for="(branch, b) in node.branches" :key="b" class="branch" :class="{ kept: branch.kept }">{{ branch.node.kind === 'line' ? branch.node.line.title : branch.node.title }} needs {{ needs(branch.open) }}<template v-if="b < node.branches.length - 1"> or</template></span>
+          <span v-for="(branch, b) in node.branches" :key="b" class="branch" :class="{ kept: branch.kept }"
+            >{{ branch.node.kind === 'line' ? branch.node.line.title : branch.node.title }} needs {{ needs(branch.open)
+            }}<template v-if="b < node.branches.length - 1"> or</template></span
+          >
         </template>
       </div>
       <RequirementNodes
-        :nodes="node.branches.map(branch => branch.node)" :hue="hue" :depth="level + 1" :selected="selected" :light="light" :unreachable="unreachable" :pins="pins"
-        @select="(line, item) => $emit('select', line, item)" @point="(item, on) => $emit('point', item, on)"
+        :nodes="node.branches.map(branch => branch.node)"
+        :hue="hue"
+        :depth="level + 1"
+        :selected="selected"
+        :light="light"
+        :unreachable="unreachable"
+        :pins="pins"
+        @select="(line, item) => $emit('select', line, item)"
+        @point="(item, on) => $emit('point', item, on)"
       />
     </template>
   </template>

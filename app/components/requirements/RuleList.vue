@@ -20,10 +20,24 @@ async function record(program: string, milestone: string, done: boolean) {
     <ul>
       <template v-for="report in reports" :key="report.code">
         <li v-for="rule in report.rules" :key="`${report.code}/${rule.id}`" :data-rule="rule.id">
-          <span class="strong">{{ ruleTitle(rule) }}<template v-if="report !== reports[0]"> ({{ report.title }})</template></span>
-          <span :class="isOutOfReach(rule) ? 'blocking strong' : rule.state === 'open' ? 'strong' : 'second'"> · {{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</span>
-          <br><span class="small second">{{ sayRule(rule) }}</span><template v-if="isOutOfReach(rule)">{{ ' ' }}<span class="small blocking">{{ sayOutOfReach(rule) }}</span></template>
-          <button v-if="rule.reading.kind === 'milestone' && session.account?.role === 'advisor'" class="words-link small" type="button" @click="record(report.code, rule.id, rule.state !== 'met')">{{ rule.state === 'met' ? 'Take back' : 'Record as done' }}</button>
+          <span class="strong"
+            >{{ ruleTitle(rule) }}<template v-if="report !== reports[0]"> ({{ report.title }})</template></span
+          >
+          <span :class="isOutOfReach(rule) ? 'blocking strong' : rule.state === 'open' ? 'strong' : 'second'">
+            · {{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</span
+          >
+          <br /><span class="small second">{{ sayRule(rule) }}</span
+          ><template v-if="isOutOfReach(rule)"
+            >{{ ' ' }}<span class="small blocking">{{ sayOutOfReach(rule) }}</span></template
+          >
+          <button
+            v-if="rule.reading.kind === 'milestone' && session.account?.role === 'advisor'"
+            class="words-link small"
+            type="button"
+            @click="record(report.code, rule.id, rule.state !== 'met')"
+          >
+            {{ rule.state === 'met' ? 'Take back' : 'Record as done' }}
+          </button>
         </li>
       </template>
     </ul>

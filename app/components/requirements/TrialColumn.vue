@@ -4,7 +4,9 @@ import { formatCredits, sayLost, sayWhy, termName } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** One program of the comparison: when it could be finished, what carries over, what is open and what is lost. */
-const props = defineProps<{ programId: string, choices: { value: string, title: string }[], held: boolean, wished: string[], removable: boolean }>()
+const props = defineProps<
+  { programId: string, choices: { value: string, title: string }[], held: boolean, wished: string[], removable: boolean }
+>()
 defineEmits<{ choose: [id: string], remove: [] }>()
 const student = useStudentStore()
 const requirements = useRequirementsStore()
@@ -12,14 +14,24 @@ const { doneOf } = useItems()
 
 const trial = computed(() => requirements.trial(props.programId))
 const areas = computed(() => trial.value?.report.areas.filter(area => area.open > 0) ?? [])
-const hueOf = (item: CourseItem) => trial.value?.report.areas.find(area => area.lines.some(line => line.uses.some(use => use.item.id === item.id)))?.hue
-const lost = computed(() => Object.entries(trial.value?.unreachable ?? {}).map(([id, lost]) => ({ title: requirements.allLines(trial.value!.report).find(line => line.id === id)?.title ?? id, words: sayLost(lost) })))
+const hueOf = (item: CourseItem) =>
+  trial.value?.report.areas.find(area => area.lines.some(line => line.uses.some(use => use.item.id === item.id)))?.hue
+const lost = computed(() =>
+  Object.entries(trial.value?.unreachable ?? {}).map(([id, lost]) => ({
+    title: requirements.allLines(trial.value!.report).find(line => line.id === id)?.title ?? id,
+    words: sayLost(lost),
+  })),
+)
 const finish = computed(() => {
   const found = trial.value?.finish
   if (!found) return { term: '', why: '' }
-  if (found.decidedBy === 'unreachable') return { term: 'not without an exception', why: 'Something cannot be reached any more; see below.' }
+  if (found.decidedBy === 'unreachable')
+    return { term: 'not without an exception', why: 'Something cannot be reached any more; see below.' }
   if (found.decidedBy === 'nothing left') return { term: 'nothing left to take', why: 'Once what is under way is passed.' }
-  return { term: termName(found.term!), why: found.decidedBy === 'chain' ? 'Decided by the longest chain:' : `Decided by ${formatCredits(found.creditsLeft)} credits that are left, with every term filled to its cap.` }
+  return { term: termName(found.term!),
+    why: found.decidedBy === 'chain'
+      ? 'Decided by the longest chain:'
+      : `Decided by ${formatCredits(found.creditsLeft)} credits that are left, with every term filled to its cap.` }
 })
 
 const asking = ref(false)
@@ -37,42 +49,96 @@ async function ask() {
 <template>
   <section v-if="trial" class="card trial" :aria-label="requirements.title(programId)">
     <div class="head">
-      <v-select :model-value="programId" :items="choices" label="Program and catalog year" density="compact" variant="outlined" hide-details @update:model-value="$emit('choose', $event)" />
+      <v-select
+        :model-value="programId"
+        :items="choices"
+        label="Program and catalog year"
+        density="compact"
+        variant="outlined"
+        hide-details
+        @update:model-value="$emit('choose', $event)"
+      />
       <button v-if="removable" class="words-link small" type="button" @click="$emit('remove')">Remove</button>
     </div>
-    <p class="full-title"><b>{{ requirements.title(programId) }}</b></p>
+    <p class="full-title">
+      <b>{{ requirements.title(programId) }}</b>
+    </p>
     <p v-if="held" class="second small">{{ student.isOwn ? 'You are' : `${student.state!.name} is` }} in this program.</p>
     <dl>
       <dt>Earliest finish</dt>
       <dd>
         <span class="big" data-finish>{{ finish.term }}</span>
-        <p class="small second">{{ finish.why }}<template v-if="trial.finish.chain.length">&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b><template v-if="trial.finish.waitsFor">, where {{ trial.finish.chain[0] }} waits for {{ sayWhy(trial.finish.waitsFor) }}</template></template></p>
+        <p class="small second">
+          {{ finish.why
+          }}<template v-if="trial.finish.chain.length"
+            >&nbsp;<b>{{ trial.finish.chain.join(' → ') }}</b
+            ><template v-if="trial.finish.waitsFor"
+              >, where {{ trial.finish.chain[0] }} waits for {{ sayWhy(trial.finish.waitsFor) }}</template
+            ></template
+          >
+        </p>
       </dd>
       <dt>Carries over</dt>
       <dd>
-        <span class="big" data-carries>{{ formatCredits(trial.carriesOver.credits) }} cr</span> <span class="second">in {{ count(trial.carriesOver.items.length, 'course') }}</span>
-        <div class="blocks"><CourseBlock v-for="item in trial.carriesOver.items" :key="item.id" compact :code="item.course" :state="item.state" :hue="hueOf(item)" :corner="item.grade ?? ''" :done="doneOf(item)" /></div>
+        <span class="big" data-carries>{{ formatCredits(trial.carriesOver.credits) }} cr</span>
+        <span class="second">in {{ count(trial.carriesOver.items.length, 'course') }}</span>
+        <div class="blocks">
+          <CourseBlock
+            v-for="item in trial.carriesOver.items"
+            :key="item.id"
+            compact
+            :code="item.course"
+            :state="item.state"
+            :hue="hueOf(item)"
+            :corner="item.grade ?? ''"
+            :done="doneOf(item)"
+          />
+        </div>
       </dd>
       <dt>Open</dt>
       <dd>
         <span class="big" data-open>{{ formatCredits(trial.open) }} cr</span>
-        <ul class="small"><li v-for="area in areas" :key="area.id">{{ area.title }} <span class="second">{{ formatCredits(area.open) }} of {{ formatCredits(area.needed) }} cr</span></li></ul>
-        <p v-if="trial.overlaysOpen.length" class="small second">and to be carried by one of these: {{ trial.overlaysOpen.join(', ') }}</p>
+        <ul class="small">
+          <li v-for="area in areas" :key="area.id">
+            {{ area.title }} <span class="second">{{ formatCredits(area.open) }} of {{ formatCredits(area.needed) }} cr</span>
+          </li>
+        </ul>
+        <p v-if="trial.overlaysOpen.length" class="small second">
+          and to be carried by one of these: {{ trial.overlaysOpen.join(', ') }}
+        </p>
       </dd>
       <dt>Credits lost</dt>
       <dd>
-        <span class="big" data-lost>{{ formatCredits(trial.lost.credits) }} cr</span> <span v-if="trial.lost.items.length" class="second small">no line has room for them</span>
-        <div class="blocks"><CourseBlock v-for="item in trial.lost.items" :key="item.id" compact off-path :code="item.course" :state="item.state" :corner="item.grade ?? ''" :done="doneOf(item)" /></div>
+        <span class="big" data-lost>{{ formatCredits(trial.lost.credits) }} cr</span>
+        <span v-if="trial.lost.items.length" class="second small">no line has room for them</span>
+        <div class="blocks">
+          <CourseBlock
+            v-for="item in trial.lost.items"
+            :key="item.id"
+            compact
+            off-path
+            :code="item.course"
+            :state="item.state"
+            :corner="item.grade ?? ''"
+            :done="doneOf(item)"
+          />
+        </div>
       </dd>
       <template v-if="lost.length">
         <dt class="blocking">Cannot be reached</dt>
-        <dd><p v-for="one in lost" :key="one.title" class="small"><b>{{ one.title }}.</b> {{ one.words }}</p></dd>
+        <dd>
+          <p v-for="one in lost" :key="one.title" class="small">
+            <b>{{ one.title }}.</b> {{ one.words }}
+          </p>
+        </dd>
       </template>
     </dl>
     <template v-if="student.isOwn && !held">
       <button v-if="!asking" class="act" type="button" @click="asking = true">Ask for this change</button>
       <form v-else class="ask" @submit.prevent="ask">
-        <p class="small">You would then be in: <b>{{ wished.map(requirements.title).join(', ') }}</b>. Your plan stays as it is.</p>
+        <p class="small">
+          You would then be in: <b>{{ wished.map(requirements.title).join(', ') }}</b>. Your plan stays as it is.
+        </p>
         <v-text-field v-model="note" label="A word to your advisor" density="compact" hide-details maxlength="500" />
         <FailedBox v-if="problem" :problem="problem" />
         <button class="act full" type="submit" :disabled="busy">Send to {{ student.state!.advisor?.name ?? 'the advisor' }}</button>

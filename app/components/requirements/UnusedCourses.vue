@@ -15,11 +15,21 @@ const problem = ref<Problem | null>(null)
 const why = (item: CourseItem) => {
   const fits = requirements.reports.some(report => (report.couldCount[item.id]?.length ?? 0) > 0)
   const kept = requirements.reports.some(report => report.notShared?.itemIds.includes(item.id))
-  if (requirements.reports.every(report => report.earning.every(other => other.id !== item.id))) return 'another course or attempt has its credit'
+  if (requirements.reports.every(report => report.earning.every(other => other.id !== item.id)))
+    return 'another course or attempt has its credit'
   return kept ? 'a sharing rule keeps it out' : fits ? 'the lines that accept it are full' : 'no line accepts it'
 }
-const couldCount = (item: CourseItem) => requirements.reports.filter(report => !report.notShared?.itemIds.includes(item.id) && (report.couldCount[item.id]?.length ?? 0) > 0)
-const changes = computed(() => opened.value === null ? [] : requirements.reports.flatMap(report => requirements.changesFor(report.code, opened.value!).map((change): UseChange & { program: string } => ({ ...change, program: report.code }))))
+const couldCount = (item: CourseItem) =>
+  requirements.reports.filter(report => !report.notShared?.itemIds.includes(item.id) && (report.couldCount[item.id]?.length ?? 0) > 0)
+const changes = computed(() =>
+  opened.value === null
+    ? []
+    : requirements.reports.flatMap(report =>
+        requirements.changesFor(report.code, opened.value!).map((change): UseChange & { program: string } => ({ ...change,
+          program: report.code }),
+        ),
+      ),
+)
 async function pin(itemId: string, program: string, line: string) {
   problem.value = await requirements.pinUse(program, itemId, line)
 }
@@ -32,13 +42,24 @@ async function pin(itemId: string, program: string, line: string) {
     <FailedBox v-if="problem" :problem="problem" />
     <div v-for="item in items" :key="item.id" class="one">
       <p>
-        <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ why(item) }}.
-        <button v-if="couldCount(item).length" class="words-link small" type="button" :aria-expanded="opened === item.id" @click="opened = opened === item.id ? null : item.id">What if it counted?</button>
+        <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state
+        }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ why(item) }}.
+        <button
+          v-if="couldCount(item).length"
+          class="words-link small"
+          type="button"
+          :aria-expanded="opened === item.id"
+          @click="opened = opened === item.id ? null : item.id"
+        >
+          What if it counted?
+        </button>
       </p>
       <ul v-if="opened === item.id" class="small">
         <li v-for="change in changes" :key="change.program + change.lineId" :class="{ blocking: change.cost > 0 }">
           {{ sayUseChange(change) }}
-          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(item.id, change.program, change.lineId)">Pin to {{ change.title }}</button>
+          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(item.id, change.program, change.lineId)">
+            Pin to {{ change.title }}
+          </button>
         </li>
       </ul>
     </div>

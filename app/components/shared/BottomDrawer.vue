@@ -15,6 +15,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.drawer { position: sticky; bottom: calc(8px + var(--review-bar, 0px)); margin-top: 10px; padding: 12px 16px; box-shadow: 0 -4px 18px rgb(35 38 44 / 12%); max-height: 46vh; overflow: auto; z-index: 5; }
+.drawer {
+  position: sticky; bottom: calc(8px + var(--review-bar, 0px)); margin-top: 10px; padding: 12px 16px;
+  box-shadow: 0 -4px 18px rgb(35 38 44 / 12%); max-height: 46vh; overflow: auto; z-index: 5;
+}
 .close { position: absolute; right: 14px; top: 10px; font-size: 12.5px; }
 </style>

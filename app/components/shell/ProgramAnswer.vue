@@ -8,6 +8,11 @@ const words = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const change = computed(() => student.state!.programChange!)
+/** The first program as it is, and those that are new: at most three stand side by side. */
+const compared = computed(() => {
+  const now = student.state!.programIds
+  return [now[0], ...change.value.programs.filter(id => !now.includes(id))].slice(0, 3)
+})
 async function decide(granted: boolean) {
   busy.value = true
   problem.value = await requirements.decideChange(granted, words.value)
@@ -20,7 +25,10 @@ async function decide(granted: boolean) {
     <FailedBox v-if="problem" :problem="problem" />
     <div class="words">
       <b>{{ student.state!.name }} asks to be in {{ change.programs.map(requirements.title).join(', ') }}.</b> {{ change.note }}
-      <NuxtLink :to="`/student/${student.state!.id}/programs?with=${[student.state!.programIds[0], ...change.programs.filter(id => !student.state!.programIds.includes(id))].slice(0, 3).join(',')}`">Compare</NuxtLink>
+      <NuxtLink
+        :to="`/student/${student.state!.id}/programs?with=${compared.join(',')}`"
+        >Compare</NuxtLink
+      >
     </div>
     <v-text-field v-model="words" class="note" label="Words with the answer" density="compact" hide-details maxlength="500" />
     <button class="act full" type="button" :disabled="busy" @click="decide(true)">Grant</button>
@@ -29,7 +37,10 @@ async function decide(granted: boolean) {
 </template>
 
 <style scoped>
-.answer { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; padding-bottom: 7px; margin-bottom: 7px; border-bottom: 1px solid var(--line-soft); }
+.answer {
+  display: flex; gap: 12px; align-items: center; flex-wrap: wrap; padding-bottom: 7px; margin-bottom: 7px;
+  border-bottom: 1px solid var(--line-soft);
+}
 .words { flex: 1 1 380px; }
 .note { flex: 0 1 240px; }
 </style>

@@ -9,13 +9,16 @@ const note = ref('')
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
 const planned = computed(() => student.entries.filter(entry => entry.term === workingTerm.code))
-const blockers = computed(() => student.standing?.checks.filter(check => check.severity === 'blocker' && check.term === workingTerm.code) ?? [])
+const blockers = computed(() =>
+  student.standing?.checks.filter(check => check.severity === 'blocker' && check.term === workingTerm.code) ?? [],
+)
 const changes = computed(() => {
   const copy = student.state?.signOff?.copy
   if (!copy) return []
   const now = new Set(planned.value.map(entry => entry.course))
   const before = new Set(copy.map(entry => entry.course))
-  return [...[...now].filter(code => !before.has(code)).map(code => `${code} added`), ...[...before].filter(code => !now.has(code)).map(code => `${code} taken out`)]
+  return [...[...now].filter(code => !before.has(code)).map(code => `${code} added`),
+    ...[...before].filter(code => !now.has(code)).map(code => `${code} taken out`)]
 })
 async function sign() {
   busy.value = true
@@ -31,18 +34,26 @@ async function sign() {
     <ProgramAnswer v-if="student.state?.programChange?.state === 'asked'" />
     <div class="row">
       <div class="words">
-        <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> · {{ formatCredits(planned.reduce((s, e) => s + e.credits, 0)) }} cr
+        <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> ·
+        {{ formatCredits(planned.reduce((s, e) => s + e.credits, 0)) }} cr
         <span v-if="blockers.length" class="blocking"> · {{ count(blockers.length, 'problem') }}: {{ sayCheck(blockers[0]!) }}</span>
-        <br>
+        <br />
         <span class="second small">
           <template v-if="!student.state?.plan.current">This is not the current plan; a sign-off is given for the current one.</template>
-          <template v-else-if="student.state?.signOff">Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}. {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template>
-          <template v-else-if="student.state?.signOffAskedAt">{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAskedAt)) }}.</template>
+          <template v-else-if="student.state?.signOff"
+            >Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}.
+            {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template
+          >
+          <template v-else-if="student.state?.signOffAskedAt"
+            >{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAskedAt)) }}.</template
+          >
           <template v-else>Sign-off has not been asked for.</template>
         </span>
       </div>
       <v-text-field v-model="note" class="note" label="Note to the student" density="compact" hide-details maxlength="500" />
-      <button class="act full" type="button" :disabled="busy || planned.length === 0 || !student.state?.plan.current" @click="sign">{{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}</button>
+      <button class="act full" type="button" :disabled="busy || planned.length === 0 || !student.state?.plan.current" @click="sign">
+        {{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}
+      </button>
     </div>
   </section>
 </template>

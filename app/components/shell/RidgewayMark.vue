@@ -1,5 +1,9 @@
 <template>
-  <span class="mark"><svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true"><path d="M2 20 9 6l4 7 3-4 6 11z" fill="none" stroke="currentColor" stroke-width="2" stroke-linejoin="round" /></svg>Ridgeway</span>
+  <span class="mark"
+    ><svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
+      <path d="M2 20 9 6l4 7 3-4 6 11z" fill="none" stroke="currentColor" stroke-width="2" stroke-linejoin="round" /></svg
+    >Ridgeway</span
+  >
 </template>
 
 <style scoped>

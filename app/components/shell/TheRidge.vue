@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { formatCredits, shortTermName } from '@ridgeway/words'
 
+/** The line of the hills, in a box of 800 by 40. */
+const SKYLINE = 'M0 38 14 26 52 14 90 24 130 16 174 11 216 20 270 13 334 6 372 2 430 12 486 9 508 12 530 14 572 8 '
+  + '624 20 668 18 724 15 762 22 800 34'
+
 /** The line across the top with the five waypoints and the live state under each. */
 const student = useStudentStore()
 const catalog = useCatalogStore()
@@ -10,7 +14,9 @@ const session = useSessionStore()
 const route = useRoute()
 
 const planned = computed(() => student.entries.filter(entry => entry.term === workingTerm.code).length)
-const registered = computed(() => new Set(student.state?.registered.filter(row => row.term === workingTerm.code).map(row => row.course)).size)
+const registered = computed(() =>
+  new Set(student.state?.registered.filter(row => row.term === workingTerm.code).map(row => row.course)).size,
+)
 const chosen = computed(() => student.state?.lineUp.length ?? 0)
 
 const requirementsState = computed(() => {
@@ -22,7 +28,7 @@ const planState = computed(() => {
   const standing = student.standing
   if (!standing) return ''
   const finish = standing.finish && catalog.term(standing.finish)
-  return finish ? `finish ${shortTermName(finish)}` : `${formatCredits(standing.open)} cr to place`
+  return finish ? `finish ${shortTermName(finish)}` : `${formatCredits(standing.unplaced)} cr to place`
 })
 const registerState = computed(() => {
   const opening = student.state?.opening
@@ -34,12 +40,15 @@ const registerState = computed(() => {
 
 const waypoints = computed(() => {
   const base = `/student/${student.state?.id}`
-  const total = new Set([...student.entries.filter(e => e.term === workingTerm.code).map(e => e.course), ...student.state?.registered.filter(r => r.term === workingTerm.code).map(r => r.course) ?? []]).size
+  const total
+    = new Set([...student.entries.filter(e => e.term === workingTerm.code).map(e => e.course),
+      ...student.state?.registered.filter(r => r.term === workingTerm.code).map(r => r.course) ?? []]).size
   return [
     { name: 'Now', to: `${base}/now`, state: `${student.steps.length} to do`, y: 26 },
     { name: 'Requirements', to: `${base}/requirements`, state: requirementsState.value, y: 11 },
     { name: 'Plan', to: `${base}/plan`, state: planState.value, y: 6 },
-    { name: 'Week', to: `${base}/week`, state: planned.value + registered.value === 0 ? 'nothing planned' : `${chosen.value + registered.value} of ${total} picked`, y: 12 },
+    { name: 'Week', to: `${base}/week`,
+      state: planned.value + registered.value === 0 ? 'nothing planned' : `${chosen.value + registered.value} of ${total} picked`, y: 12 },
     { name: 'Register', to: `${base}/register`, state: registerState.value, y: 18 },
   ]
 })
@@ -55,10 +64,24 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 <template>
   <nav class="ridge" aria-label="Waypoints">
     <svg class="line" viewBox="0 0 800 40" preserveAspectRatio="none" aria-hidden="true">
-      <path d="M0 38 14 26 52 14 90 24 130 16 174 11 216 20 270 13 334 6 372 2 430 12 486 9 508 12 530 14 572 8 624 20 668 18 724 15 762 22 800 34V40H0z" class="fill" />
-      <path d="M0 38 14 26 52 14 90 24 130 16 174 11 216 20 270 13 334 6 372 2 430 12 486 9 508 12 530 14 572 8 624 20 668 18 724 15 762 22 800 34" class="edge" vector-effect="non-scaling-stroke" />
+      <path
+        :d="`${SKYLINE}V40H0z`"
+        class="fill"
+      />
+      <path
+        :d="SKYLINE"
+        class="edge"
+        vector-effect="non-scaling-stroke"
+      />
     </svg>
-    <NuxtLink v-for="point in waypoints" :key="point.name" :to="point.to" class="waypoint" :class="{ current: isCurrent(point.to) }" :aria-current="isCurrent(point.to) ? 'page' : undefined">
+    <NuxtLink
+      v-for="point in waypoints"
+      :key="point.name"
+      :to="point.to"
+      class="waypoint"
+      :class="{ current: isCurrent(point.to) }"
+      :aria-current="isCurrent(point.to) ? 'page' : undefined"
+    >
       <span class="name">{{ point.name }}</span>
       <span class="state">{{ point.state }}</span>
       <span class="dot" :style="{ top: `${51 + point.y}px` }" aria-hidden="true" />
@@ -76,8 +99,14 @@ useEventListener('keydown', (event: KeyboardEvent) => {
 .state { display: block; font-size: 12.5px; color: var(--second); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .waypoint:hover .name { color: var(--act); }
 .current .name { color: var(--act); }
-.dot { position: absolute; left: 9px; width: 10px; height: 10px; margin-top: -5px; border-radius: 50%; border: 2px solid color-mix(in srgb, var(--act) 70%, var(--surface)); background: var(--surface); }
-.current .dot { background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px); width: 11px; height: 11px; }
+.dot {
+  position: absolute; left: 9px; width: 10px; height: 10px; margin-top: -5px; border-radius: 50%;
+  border: 2px solid color-mix(in srgb, var(--act) 70%, var(--surface)); background: var(--surface);
+}
+.current .dot {
+  background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px);
+  width: 11px; height: 11px;
+}
 @media (max-width: 700px) {
   .ridge { height: 66px; grid-template-columns: .8fr 1.45fr 1fr 1fr 1.1fr; }
   .line { height: 18px; }

@@ -11,39 +11,74 @@ const catalog = useCatalogStore()
 const student = useStudentStore()
 const onlyFitting = ref(false)
 const catalogCourse = computed(() => catalog.courses.get(props.course))
-const shown = computed(() => props.bundles.filter(bundle => !onlyFitting.value || bundle.decision.outcome === 'register' || bundle.picked || bundle.registered))
+const shown = computed(() =>
+  props.bundles.filter(bundle => !onlyFitting.value || bundle.decision.outcome === 'register' || bundle.picked || bundle.registered),
+)
 const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
-const days = (bundle: BundleView) => new Set(bundle.sections.flatMap((section: Section) => section.meetings.flatMap(meeting => meeting.days)))
-const free = (bundle: BundleView) => Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.state?.file.programs ?? [])))
+const days = (bundle: BundleView) =>
+  new Set(bundle.sections.flatMap((section: Section) => section.meetings.flatMap(meeting => meeting.days)))
+const free = (bundle: BundleView) =>
+  Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.state?.file.programs ?? [])))
 const waiting = (bundle: BundleView) => Math.max(...bundle.sections.map((section: Section) => section.waiting))
 const refusal = (bundle: BundleView) => bundle.decision.findings.find(finding => !finding.ok && finding.code !== 'duplicate')
-const where = (bundle: BundleView) => [...new Set(bundle.sections.flatMap((s: Section) => s.meetings.map(m => catalog.siteName(m.site))))].join(' + ') || 'Online, any time'
-const session = (bundle: BundleView) => ({ first: 'first half', second: 'second half' } as Record<string, string>)[bundle.sections[0]!.session]
+const where = (bundle: BundleView) =>
+  [...new Set(bundle.sections.flatMap((s: Section) => s.meetings.map(m => catalog.siteName(m.site))))].join(' + ') || 'Online, any time'
+const session = (bundle: BundleView) =>
+  ({ first: 'first half', second: 'second half' } as Record<string, string>)[bundle.sections[0]!.session]
 </script>
 
 <template>
   <section class="card column" :class="`hue-${hue}`" :aria-label="`Bundles of ${course}`">
-    <header><h2>{{ course }} {{ catalogCourse?.title }}</h2><span class="second">{{ formatCredits(catalogCourse?.credits ?? 0) }} cr</span></header>
+    <header>
+      <h2>{{ course }} {{ catalogCourse?.title }}</h2>
+      <span class="second">{{ formatCredits(catalogCourse?.credits ?? 0) }} cr</span>
+    </header>
     <ul>
-      <li v-for="bundle in shown" :key="bundle.id" :class="{ chosen: bundle.picked || bundle.registered }" @mouseenter="$emit('ghost', bundle)" @mouseleave="$emit('ghost', null)">
+      <li
+        v-for="bundle in shown"
+        :key="bundle.id"
+        :class="{ chosen: bundle.picked || bundle.registered }"
+        @mouseenter="$emit('ghost', bundle)"
+        @mouseleave="$emit('ghost', null)"
+      >
         <button
-          type="button" :disabled="bundle.registered || !student.isOwn" :aria-pressed="bundle.picked" :aria-label="`${course}-${bundle.sections[0]!.label}, ${bundle.times}`"
-          @click="$emit('pick', bundle)" @focus="$emit('ghost', bundle)" @blur="$emit('ghost', null)"
+          type="button"
+          :disabled="bundle.registered || !student.isOwn"
+          :aria-pressed="bundle.picked"
+          :aria-label="`${course}-${bundle.sections[0]!.label}, ${bundle.times}`"
+          @click="$emit('pick', bundle)"
+          @focus="$emit('ghost', bundle)"
+          @blur="$emit('ghost', null)"
         >
           <span class="first">
             <span class="glyph" aria-hidden="true"><i v-for="day in DAYS" :key="day" :class="{ on: days(bundle).has(day) }" /></span>
             <b>{{ bundle.sections[0]!.label }}</b>
-            <span class="seats" :class="{ second: free(bundle) > 0 }">{{ bundle.registered ? 'registered' : free(bundle) > 0 ? `${free(bundle)} left` : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}` }}</span>
+            <span class="seats" :class="{ second: free(bundle) > 0 }">{{
+              bundle.registered
+                ? 'registered'
+                : free(bundle) > 0
+                  ? `${free(bundle)} left`
+                  : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}`
+            }}</span>
           </span>
           <span class="times">{{ bundle.times }}</span>
-          <span class="small second">{{ where(bundle) }}<template v-if="session(bundle)"> · {{ session(bundle) }}</template> · {{ bundle.sections[0]!.instructors.join(', ') }}</span>
-          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'">{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits' }}</span>
+          <span class="small second"
+            >{{ where(bundle) }}<template v-if="session(bundle)"> · {{ session(bundle) }}</template> ·
+            {{ bundle.sections[0]!.instructors.join(', ') }}</span
+          >
+          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'"
+            >{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits' }}</span
+          >
         </button>
       </li>
       <li v-if="bundles.length === 0" class="none second">No sections in this term.</li>
     </ul>
     <footer v-if="bundles.some(b => b.decision.outcome === 'refused' && !b.registered)">
-      <button class="words-link small" type="button" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">{{ onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${bundles.filter(b => b.decision.outcome === 'register').length})` }}</button>
+      <button class="words-link small" type="button" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">
+        {{
+          onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${bundles.filter(b => b.decision.outcome === 'register').length})`
+        }}
+      </button>
     </footer>
   </section>
 </template>

@@ -2,7 +2,17 @@
 import type { Meeting, Weekday } from '@ridgeway/core/catalog'
 import { clockTime } from '@ridgeway/words'
 
-interface Bar { key: string, label: string, where: string, part: string, session: string, meeting: Meeting, state: 'picked' | 'registered' | 'considering', hue: string, clashes: boolean }
+interface Bar {
+  key: string
+  label: string
+  where: string
+  part: string
+  session: string
+  meeting: Meeting
+  state: 'picked' | 'registered' | 'considering'
+  hue: string
+  clashes: boolean
+}
 /** The week on its side: days are rows, hours run across, so that codes, times and rooms read as text. */
 const props = defineProps<{ bars: Bar[] }>()
 
@@ -10,12 +20,21 @@ const NAMES: Record<Weekday, string> = { M: 'Mon', T: 'Tue', W: 'Wed', R: 'Thu',
 const from = computed(() => Math.min(8 * 60, ...props.bars.map(bar => Math.floor(bar.meeting.start / 60) * 60)))
 const to = computed(() => Math.max(18 * 60, ...props.bars.map(bar => Math.ceil(bar.meeting.end / 60) * 60)))
 const hours = computed(() => Array.from({ length: (to.value - from.value) / 60 }, (_, i) => from.value + i * 60))
-const days = computed(() => (['M', 'T', 'W', 'R', 'F', 'S', 'U'] as Weekday[]).filter(day => 'MTWRF'.includes(day) || props.bars.some(bar => bar.meeting.days.includes(day))))
+const days = computed(() =>
+  (['M', 'T', 'W', 'R', 'F', 'S', 'U'] as Weekday[]).filter(day =>
+    'MTWRF'.includes(day) || props.bars.some(bar => bar.meeting.days.includes(day)),
+  ),
+)
 const left = (minute: number) => `${(minute - from.value) / (to.value - from.value) * 100}%`
+
+const titleOf = ({ label, part, meeting, where, session, state }: Bar) =>
+  `${label} ${part}, ${clockTime(meeting.start)}–${clockTime(meeting.end)}, ${where}${SESSION[session] ?? ''}, ${state}`
 
 /** Bars of a day in as few rows as keep them from covering each other (halves of a term may share hours). */
 function rowsOf(day: Weekday): (Bar & { row: number })[] {
-  const mine = props.bars.filter(bar => bar.meeting.days.includes(day)).sort((a, b) => a.meeting.start - b.meeting.start || a.key.localeCompare(b.key))
+  const mine = props.bars.filter(bar => bar.meeting.days.includes(day)).sort((a, b) =>
+    a.meeting.start - b.meeting.start || a.key.localeCompare(b.key),
+  )
   const ends: number[] = []
   return mine.map((bar) => {
     let row = ends.findIndex(end => end <= bar.meeting.start)
@@ -24,10 +43,12 @@ function rowsOf(day: Weekday): (Bar & { row: number })[] {
     return { ...bar, row }
   })
 }
-const layout = computed(() => days.value.map((day) => {
-  const bars = rowsOf(day)
-  return { day, bars, rows: Math.max(1, ...bars.map(bar => bar.row + 1)) }
-}))
+const layout = computed(() =>
+  days.value.map((day) => {
+    const bars = rowsOf(day)
+    return { day, bars, rows: Math.max(1, ...bars.map(bar => bar.row + 1)) }
+  }),
+)
 // On a narrow screen the first class is in sight, not an empty morning.
 const scroller = useTemplateRef<HTMLElement>('scroller')
 onMounted(() => {
@@ -41,19 +62,31 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
 <template>
   <div ref="scroller" class="scroll" tabindex="0" role="region" aria-label="Week, days as rows and hours across">
     <div class="ribbon">
-      <div class="hours" aria-hidden="true"><span v-for="hour in hours" :key="hour" :style="{ left: left(hour) }">{{ clockTime(hour) }}</span></div>
+      <div class="hours" aria-hidden="true">
+        <span v-for="hour in hours" :key="hour" :style="{ left: left(hour) }">{{ clockTime(hour) }}</span>
+      </div>
       <div class="card days">
         <div v-for="{ day, bars: dayBars, rows } in layout" :key="day" class="day" :style="{ minHeight: `${rows * 50 + 8}px` }">
           <div class="day-name">{{ NAMES[day] }}</div>
           <div class="line" role="list" :aria-label="NAMES[day]">
             <i v-for="hour in hours" :key="hour" :style="{ left: left(hour) }" aria-hidden="true" />
             <div
-              v-for="bar in dayBars" :key="bar.key" role="listitem" class="bar commit" :class="[bar.state, `hue-${bar.hue}`]"
-              :style="{ left: left(bar.meeting.start), width: `calc(${left(bar.meeting.end)} - ${left(bar.meeting.start)} - 2px)`, top: `${bar.row * 50 + 4}px` }"
-              :title="`${bar.label} ${bar.part}, ${clockTime(bar.meeting.start)}–${clockTime(bar.meeting.end)}, ${bar.where}${SESSION[bar.session] ?? ''}, ${bar.state}`"
+              v-for="bar in dayBars"
+              :key="bar.key"
+              role="listitem"
+              class="bar commit"
+              :class="[bar.state, `hue-${bar.hue}`]"
+              :style="{
+                left: left(bar.meeting.start),
+                width: `calc(${left(bar.meeting.end)} - ${left(bar.meeting.start)} - 2px)`,
+                top: `${bar.row * 50 + 4}px`,
+              }"
+              :title="titleOf(bar)"
             >
               <span class="strong">{{ bar.label }} {{ bar.part }}</span>
-              <span class="where" :class="{ blocking: bar.clashes }">{{ bar.clashes ? 'clashes' : `${clockTime(bar.meeting.start)} · ${bar.where}${SESSION[bar.session] ?? ''}` }}</span>
+              <span class="where" :class="{ blocking: bar.clashes }">{{
+                bar.clashes ? 'clashes' : `${clockTime(bar.meeting.start)} · ${bar.where}${SESSION[bar.session] ?? ''}`
+              }}</span>
               <span class="visually-hidden">, {{ bar.state }}</span>
             </div>
           </div>

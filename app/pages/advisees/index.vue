@@ -7,11 +7,20 @@ const session = useSessionStore()
 const search = ref('')
 const needOnly = ref(true)
 watch(() => workingTerm.code, code => code && staff.loadAdvisees(), { immediate: true })
-const rows = computed(() => (staff.advisees ?? []).filter(row => row.name.toLowerCase().includes(search.value.toLowerCase()) && (!needOnly.value || row.urgency > 0 || search.value !== '')))
+const rows = computed(() =>
+  (staff.advisees ?? []).filter(row =>
+    row.name.toLowerCase().includes(search.value.toLowerCase()) && (!needOnly.value || row.urgency > 0 || search.value !== ''),
+  ),
+)
 const headers = [
-  { title: 'Needs you for', key: 'need', value: 'urgency' }, { title: 'Student', key: 'name' }, { title: 'Program', key: 'program' },
-  { title: 'Earned', key: 'earned', align: 'end' as const }, { title: 'GPA', key: 'gpa', align: 'end' as const }, { title: 'Planned', key: 'planned', align: 'end' as const },
-  { title: 'Opens', key: 'opensAt' }, { title: 'Sign-off', key: 'signedOff' },
+  { title: 'Needs you for', key: 'need', value: 'urgency' },
+  { title: 'Student', key: 'name' },
+  { title: 'Program', key: 'program' },
+  { title: 'Earned', key: 'earned', align: 'end' as const },
+  { title: 'GPA', key: 'gpa', align: 'end' as const },
+  { title: 'Planned', key: 'planned', align: 'end' as const },
+  { title: 'Opens', key: 'opensAt' },
+  { title: 'Sign-off', key: 'signedOff' },
 ]
 const asked = computed(() => staff.advisees?.filter(row => row.asked).length ?? 0)
 const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/plan`)
@@ -21,22 +30,41 @@ const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/st
   <div class="page">
     <div class="page-head">
       <h1>Advisees</h1>
-      <span v-if="staff.advisees" class="second">{{ workingTerm.term?.name }} · {{ count(asked, 'sign-off') }} asked for · {{ staff.advisees.filter(r => r.urgency > 0).length }} of {{ staff.advisees.length }} need something</span>
+      <span v-if="staff.advisees" class="second"
+        >{{ workingTerm.term?.name }} · {{ count(asked, 'sign-off') }} asked for ·
+        {{ staff.advisees.filter(r => r.urgency > 0).length }} of {{ staff.advisees.length }} need something</span
+      >
       <span class="spacer" />
       <v-text-field v-model="search" class="finder" label="Find a student" density="compact" hide-details bg-color="surface" />
-      <button class="act" type="button" :aria-pressed="needOnly" @click="needOnly = !needOnly">{{ needOnly ? 'Show everybody' : 'Only who needs me' }}</button>
+      <button class="act" type="button" :aria-pressed="needOnly" @click="needOnly = !needOnly">
+        {{ needOnly ? 'Show everybody' : 'Only who needs me' }}
+      </button>
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
-    <div v-else-if="!staff.advisees" aria-busy="true"><div v-for="n in 8" :key="n" class="grey-shape" style="height: 40px; margin-bottom: 3px" /></div>
+    <div v-else-if="!staff.advisees" aria-busy="true">
+      <div v-for="n in 8" :key="n" class="grey-shape" style="height: 40px; margin-bottom: 3px" />
+    </div>
     <v-data-table v-else class="card" :headers="headers" :items="rows" density="compact" :items-per-page="25" hover @click:row="open">
-      <template #[`item.need`]="{ item }"><span :class="{ strong: item.asked, blocking: item.blockers > 0 }">{{ item.need || 'nothing' }}</span></template>
-      <template #[`item.name`]="{ item }"><NuxtLink :to="`/student/${item.id}/plan`" @click.stop>{{ item.name }}</NuxtLink></template>
+      <template #[`item.need`]="{ item }"
+        ><span :class="{ strong: item.asked, blocking: item.blockers > 0 }">{{ item.need || 'nothing' }}</span></template
+      >
+      <template #[`item.name`]="{ item }"
+        ><NuxtLink :to="`/student/${item.id}/plan`" @click.stop>{{ item.name }}</NuxtLink></template
+      >
       <template #[`item.earned`]="{ item }">{{ formatCredits(item.earned) }}</template>
-      <template #[`item.gpa`]="{ item }"><span :class="{ blocking: item.gpa !== null && item.gpa < 200 }">{{ formatGpa(item.gpa) }}</span></template>
+      <template #[`item.gpa`]="{ item }"
+        ><span :class="{ blocking: item.gpa !== null && item.gpa < 200 }">{{ formatGpa(item.gpa) }}</span></template
+      >
       <template #[`item.planned`]="{ item }">{{ formatCredits(item.planned) }} cr</template>
-      <template #[`item.opensAt`]="{ item }">{{ item.opensAt ? toLocal(item.opensAt, session.zone).toFormat('ccc d LLL, HH:mm') : 'not set' }}</template>
+      <template #[`item.opensAt`]="{ item }">{{
+        item.opensAt ? toLocal(item.opensAt, session.zone).toFormat('ccc d LLL, HH:mm') : 'not set'
+      }}</template>
       <template #[`item.signedOff`]="{ item }">{{ item.signedOff ? 'given' : item.asked ? 'asked' : '–' }}</template>
-      <template #no-data><p class="second" style="padding: 16px">{{ search ? `Nobody of yours is called "${search}".` : 'Nobody needs you right now. Show everybody to look around.' }}</p></template>
+      <template #no-data
+        ><p class="second" style="padding: 16px">
+          {{ search ? `Nobody of yours is called "${search}".` : 'Nobody needs you right now. Show everybody to look around.' }}
+        </p></template
+      >
     </v-data-table>
   </div>
 </template>

@@ -9,34 +9,60 @@ const search = ref('')
 watch(() => workingTerm.code, code => code && Promise.all([staff.loadSeats(), staff.loadOpenings()]), { immediate: true })
 useIntervalFn(() => staff.loadSeats(), 5000)
 const headers = [
-  { title: 'Course', key: 'course' }, { title: 'Section', key: 'label' }, { title: 'Part', key: 'part' }, { title: 'Seats', key: 'capacity', align: 'end' as const },
-  { title: 'Taken', key: 'taken', align: 'end' as const }, { title: 'Held', key: 'held', align: 'end' as const }, { title: 'Left', key: 'left', align: 'end' as const }, { title: 'Waiting', key: 'waiting', align: 'end' as const },
+  { title: 'Course', key: 'course' },
+  { title: 'Section', key: 'label' },
+  { title: 'Part', key: 'part' },
+  { title: 'Seats', key: 'capacity', align: 'end' as const },
+  { title: 'Taken', key: 'taken', align: 'end' as const },
+  { title: 'Held', key: 'held', align: 'end' as const },
+  { title: 'Left', key: 'left', align: 'end' as const },
+  { title: 'Waiting', key: 'waiting', align: 'end' as const },
   { title: 'Students planning the course', key: 'planned', align: 'end' as const },
 ]
 const rows = computed(() => (staff.seats ?? []).map(row => ({ ...row, left: row.capacity - row.taken - row.held })))
-const totals = computed(() => rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }))
+const totals = computed(() =>
+  rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }),
+)
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Office</h1>
-      <span class="second">{{ workingTerm.term?.name }} · {{ totals.taken }} of {{ totals.capacity }} seats taken in {{ rows.length }} sections, read again every five seconds</span>
+      <span class="second"
+        >{{ workingTerm.term?.name }} · {{ totals.taken }} of {{ totals.capacity }} seats taken in {{ rows.length }} sections, read again
+        every five seconds</span
+      >
       <span class="spacer" />
       <v-text-field v-model="search" class="finder" label="Find a section" density="compact" hide-details bg-color="surface" />
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
     <section class="card openings">
       <h2>Openings</h2>
-      <p v-for="opening in staff.openings" :key="opening.term + opening.from"><b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} · {{ opening.words }}</p>
+      <p v-for="opening in staff.openings" :key="opening.term + opening.from">
+        <b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} ·
+        {{ opening.words }}
+      </p>
     </section>
     <section v-if="catalog.problems.length" class="card openings" aria-label="Problems of the catalog">
       <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
       <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
     </section>
     <ProgramFiles />
-    <v-data-table class="card" :headers="headers" :items="rows" :search="search" density="compact" :items-per-page="25" :loading="!staff.seats">
-      <template #[`item.left`]="{ item }"><span :class="{ strong: item.left === 0 }">{{ item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left }}</span></template>
+    <v-data-table
+      class="card"
+      :headers="headers"
+      :items="rows"
+      :search="search"
+      density="compact"
+      :items-per-page="25"
+      :loading="!staff.seats"
+    >
+      <template #[`item.left`]="{ item }"
+        ><span :class="{ strong: item.left === 0 }">{{
+          item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left
+        }}</span></template
+      >
     </v-data-table>
   </div>
 </template>

@@ -42,19 +42,28 @@ export function worldOf(given: Given): CaseWorld {
   const record = (given.record ?? []).map((one, n) => toItem(one, n, courses))
   const entries = (given.plan ?? []).map(one => toEntry(one, courses, programs))
   const file: StudentFile = {
-    ...EMPTY_FILE, record, entries: distinct(entries), programs: given.enrolled ?? programs.map(program => program.code),
-    placeholders: (given.places ?? []).map(({ countsFor, term, credits }, n) => ({ id: `place${n}`, line: refOf(countsFor, programs), term, credits: hundredths(credits), note: '' })),
+    ...EMPTY_FILE,
+    record,
+    entries: distinct(entries),
+    programs: given.enrolled ?? programs.map(program => program.code),
+    placeholders: (given.places ?? []).map(({ countsFor, term, credits }, n) => ({ id: `place${n}`, line: refOf(countsFor, programs), term,
+      credits: hundredths(credits), note: '' }),
+    ),
     wishes: given.wishes
-      ? { target: given.wishes.creditsPerTerm === null ? null : hundredths(given.wishes.creditsPerTerm), termsOff: given.wishes.termsOff, latestFinish: given.wishes.latestFinish }
+      ? { target: given.wishes.creditsPerTerm === null ? null : hundredths(given.wishes.creditsPerTerm), termsOff: given.wishes.termsOff,
+          latestFinish: given.wishes.latestFinish }
       : EMPTY_FILE.wishes,
     picked: (given.plan ?? []).flatMap(one => typeof one !== 'string' && one.picked ? [pickRef(one.course, one.term)] : []),
-    placements: given.placements ?? {}, permissions: given.lifted ?? [],
+    placements: given.placements ?? {},
+    permissions: given.lifted ?? [],
     capRaised: Object.fromEntries(Object.entries(given.capRaised ?? {}).map(([term, credits]) => [term, hundredths(credits)])),
     milestones: (given.milestones ?? []).map(name => refOf(name, programs)),
     exceptions: (given.exceptions ?? []).map((one, n) => toException(one, n, programs)),
     usePins: (given.pins ?? []).flatMap((pin) => {
       const { program, line } = splitRef(refOf(pin.for, programs))
-      return [...record, ...entries.map(entry => ({ ...entry, term: entry.term }))].filter(item => matchesItem(item, pin.use)).map(item => ({ item: item.id, program, line }))
+      return [...record, ...entries.map(entry => ({ ...entry, term: entry.term }))].filter(item => matchesItem(item, pin.use)).map(
+        item => ({ item: item.id, program, line }),
+      )
     }),
   }
   const sections = (given.sections ?? []).map(one => toSection(one, terms))
@@ -62,10 +71,16 @@ export function worldOf(given: Given): CaseWorld {
   if (!lineUpTerm && given.lineUp) throw new CaseProblem(`the term of the line-up, ${given.lineUpTerm ?? '2027SP'}, is not among the terms`)
   const { load = null, ...wishes } = given.draft ?? {}
   return {
-    today: given.today ?? '2026-11-09', catalog, file, sections, travel: given.travel ?? [],
+    today: given.today ?? '2026-11-09',
+    catalog,
+    file,
+    sections,
+    travel: given.travel ?? [],
     lineUp: (given.lineUp ?? []).map((one, n) => toRow(one, n, courses, sections, entries, given.lineUpTerm ?? '2027SP')),
-    lineUpTerm: lineUpTerm ?? terms[0]!, registered: sections.filter(section => given.registeredSections?.includes(section.id)),
-    draft: { termsOff: [], latestFinish: null, summers: 'when needed', around: 'placed', ...wishes, load: load === null ? null : hundredths(load) },
+    lineUpTerm: lineUpTerm ?? terms[0]!,
+    registered: sections.filter(section => given.registeredSections?.includes(section.id)),
+    draft: { termsOff: [], latestFinish: null, summers: 'when needed', around: 'placed', ...wishes,
+      load: load === null ? null : hundredths(load) },
   }
 }
 
@@ -74,8 +89,11 @@ export class CaseProblem extends Error {}
 
 function scaleOf({ grades }: Given): GradeScale {
   if (!grades) return LETTER_SCALE
-  return Object.fromEntries(Object.entries(grades).map(([grade, { points, inAverage, earns, standsFor }]) =>
-    [grade, { points: hundredths(points), inGpa: inAverage, earns, standsFor: earns ? hundredths(standsFor ?? points) : -1 }]))
+  return Object.fromEntries(
+    Object.entries(grades).map((
+      [grade, { points, inAverage, earns, standsFor }],
+    ) => [grade, { points: hundredths(points), inGpa: inAverage, earns, standsFor: earns ? hundredths(standsFor ?? points) : -1 }]),
+  )
 }
 
 /** Every course that is given, and every one that is named anywhere, with its defaults. */
@@ -85,18 +103,39 @@ function coursesOf(given: Given, programs: readonly Program[]): Map<string, Cour
     const [least, most] = Array.isArray(values?.credits) ? values.credits : [values?.credits ?? 3, values?.credits ?? 3]
     const [subject, number] = code.split(' ') as [string, string]
     courses.set(code, {
-      code, subject, number: Number.parseInt(number, 10), title: code, credits: hundredths(least), creditsMax: hundredths(most), description: '', fee: 0,
-      attributes: values?.attributes ?? [], prerequisite: values?.prerequisite ?? '', corequisite: values?.corequisite ?? '', exclusions: values?.excludes ?? [],
-      equivalents: values?.same ?? [], repeatLimit: values?.times ?? 1, parts: values?.parts ?? ['lecture'],
-      offered: { seasons: values?.offered ?? ['fall', 'spring', 'summer'], ...(values?.years ? { years: values.years } : {}), ...(values?.until ? { until: values.until } : {}) },
+      code,
+      subject,
+      number: Number.parseInt(number, 10),
+      title: code,
+      credits: hundredths(least),
+      creditsMax: hundredths(most),
+      description: '',
+      fee: 0,
+      attributes: values?.attributes ?? [],
+      prerequisite: values?.prerequisite ?? '',
+      corequisite: values?.corequisite ?? '',
+      exclusions: values?.excludes ?? [],
+      equivalents: values?.same ?? [],
+      repeatLimit: values?.times ?? 1,
+      parts: values?.parts ?? ['lecture'],
+      offered: { seasons: values?.offered ?? ['fall', 'spring', 'summer'], ...(values?.years ? { years: values.years } : {}),
+        ...(values?.until ? { until: values.until } : {}) },
     })
   }
   for (const [code, values] of Object.entries(given.courses ?? {})) add(code, values)
   const named = new Set<string>([
-    ...programs.flatMap(program => [...linesOfProgram(program).flatMap(line => [...line.filter.list ?? [], ...line.filter.except ?? []]), ...program.suggested.flatMap(step => step.courses)]),
-    ...[...given.record ?? [], ...given.plan ?? []].map(one => typeof one === 'string' ? one.slice(0, one.indexOf(' ', one.indexOf(' ') + 1)) : one.course),
-    ...(given.sections ?? []).map(section => section.course), ...(given.lineUp ?? []).map(one => typeof one === 'string' ? one : one.course),
-    ...[...courses.values()].flatMap(({ prerequisite, corequisite, exclusions, equivalents }) => [...exclusions, ...equivalents, ...[prerequisite, corequisite].flatMap((text) => {
+    ...programs.flatMap(
+      program => [...linesOfProgram(program).flatMap(line => [...line.filter.list ?? [], ...line.filter.except ?? []]),
+        ...program.suggested.flatMap(step => step.courses)],
+    ),
+    ...[...given.record ?? [], ...given.plan ?? []].map(one =>
+      typeof one === 'string' ? one.slice(0, one.indexOf(' ', one.indexOf(' ') + 1)) : one.course,
+    ),
+    ...(given.sections ?? []).map(section => section.course),
+    ...(given.lineUp ?? []).map(one => typeof one === 'string' ? one : one.course),
+    ...[...courses.values()].flatMap((
+      { prerequisite, corequisite, exclusions, equivalents },
+    ) => [...exclusions, ...equivalents, ...[prerequisite, corequisite].flatMap((text) => {
       const parsed = parseExpression(text, null)
       return parsed.ok ? coursesIn(parsed.expression) : []
     })]),
@@ -118,26 +157,56 @@ function termsOf({ terms }: Given): Term[] {
     const end = ('end' in values && values.end) || `${year}-${to}`
     const cap = 'cap' in values && values.cap !== undefined ? values.cap : season === 'summer' ? 12 : 18
     return {
-      code: values.term, name: '', season, year, start, end, sessions: [{ code: 'full', name: '', start, end }], noClass: values.noClass.map(date => ({ date, name: '' })), movedDays: [],
-      loadCap: hundredths(cap), fullTime: hundredths(('fullTime' in values && values.fullTime) || 12), addBy: start, dropBy: start, withdrawBy: end, feesDue: start, scheduled: values.sections,
+      code: values.term,
+      name: '',
+      season,
+      year,
+      start,
+      end,
+      sessions: [{ code: 'full', name: '', start, end }],
+      noClass: values.noClass.map(date => ({ date, name: '' })),
+      movedDays: [],
+      loadCap: hundredths(cap),
+      fullTime: hundredths(('fullTime' in values && values.fullTime) || 12),
+      addBy: start,
+      dropBy: start,
+      withdrawBy: end,
+      feesDue: start,
+      scheduled: values.sections,
     }
   })
 }
 
 function toWholeProgram(loose: NonNullable<Given['programs']>[number]): Program {
-  const line = <T extends { id: string, kind?: unknown, title?: string | undefined, filter?: unknown }>(one: T) => ({ ...one, kind: 'courses', title: one.title ?? one.id, filter: one.filter ?? {} })
-  const node = (one: LooseNode): object => 'children' in one
-    ? { id: one.id, title: one.title ?? one.id, kind: one.kind ?? (one.n === undefined ? 'all' : 'some'), ...(one.n === undefined ? {} : { n: one.n }), children: one.children.map(node) }
-    : line(one)
+  const line = <T extends { id: string, kind?: unknown, title?: string | undefined, filter?: unknown }>(one: T) => ({ ...one,
+    kind: 'courses', title: one.title ?? one.id, filter: one.filter ?? {} })
+  const node = (one: LooseNode): object =>
+    'children' in one
+      ? { id: one.id, title: one.title ?? one.id, kind: one.kind ?? (one.n === undefined ? 'all' : 'some'),
+          ...(one.n === undefined ? {} : { n: one.n }), children: one.children.map(node) }
+      : line(one)
   const title = loose.title ?? loose.code
   const whole = programSchema.safeParse({
-    format: 'ridgeway-program/1', code: 'CASE', kind: loose.kind, title, catalogYear: 2025, totalCredits: loose.total || 1,
-    areas: [{ id: 'area', title: 'Area', hue: 'moss', children: loose.lines.length > 0 ? loose.lines.map(node) : [line({ id: 'nothing', courses: 1 })] }],
-    rules: loose.rules, overlays: loose.overlays.map(line), sharing: loose.sharing, suggested: loose.suggested,
+    format: 'ridgeway-program/1',
+    code: 'CASE',
+    kind: loose.kind,
+    title,
+    catalogYear: 2025,
+    totalCredits: loose.total || 1,
+    areas: [{ id: 'area', title: 'Area', hue: 'moss',
+      children: loose.lines.length > 0 ? loose.lines.map(node) : [line({ id: 'nothing', courses: 1 })] }],
+    rules: loose.rules,
+    overlays: loose.overlays.map(line),
+    sharing: loose.sharing,
+    suggested: loose.suggested,
   })
-  if (!whole.success) throw new CaseProblem(`the program ${loose.code} cannot be read: ${whole.error.issues.map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; ')}`)
+  if (!whole.success)
+    throw new CaseProblem(`the program ${loose.code} cannot be read: ${
+      whole.error.issues.map(issue => `${issue.path.join('.')}: ${issue.message}`).join('; ')
+    }`)
   const program = toProgram(whole.data)
-  return { ...program, code: loose.code, totalCredits: hundredths(loose.total), areas: loose.lines.length > 0 ? program.areas : program.areas.map(area => ({ ...area, children: [] })) }
+  return { ...program, code: loose.code, totalCredits: hundredths(loose.total),
+    areas: loose.lines.length > 0 ? program.areas : program.areas.map(area => ({ ...area, children: [] })) }
 }
 
 function toItem(one: NonNullable<Given['record']>[number], n: number, courses: ReadonlyMap<string, Course>): CourseItem {
@@ -147,22 +216,37 @@ function toItem(one: NonNullable<Given['record']>[number], n: number, courses: R
     return { id, course, term, grade, state, source, credits: credits === undefined ? courses.get(course)!.credits : hundredths(credits) }
   }
   const match = /^(\S+ \S+) (\d{4}(?:SP|SU|FA)|transfer|exam)(?: (under way|registered|\S+))?(?: (\d+(?:\.\d+)?))?$/.exec(one)
-  if (!match) throw new CaseProblem(`"${one}" is no entry of a record: write "AAA 100 2025FA B", with the credits after it where they are not the course's own`)
+  if (!match)
+    throw new CaseProblem(
+      `"${one}" is no entry of a record: write "AAA 100 2025FA B", with the credits after it where they are not the course's own`,
+    )
   const [, course, where, what, amount] = match as unknown as [string, string, string, string | undefined, string | undefined]
   const elsewhere = where === 'transfer' || where === 'exam'
   const going = what === 'under way' || what === 'registered'
   return {
-    id, course, term: elsewhere ? null : where, state: going ? what : 'completed', source: elsewhere ? where : 'here', grade: going ? null : what ?? (elsewhere ? 'TR' : null),
+    id,
+    course,
+    term: elsewhere ? null : where,
+    state: going ? what : 'completed',
+    source: elsewhere ? where : 'here',
+    grade: going ? null : what ?? (elsewhere ? 'TR' : null),
     credits: amount === undefined ? courses.get(course)!.credits : hundredths(Number(amount)),
   }
 }
 
 function toEntry(one: NonNullable<Given['plan']>[number], courses: ReadonlyMap<string, Course>, programs: readonly Program[]): PlanEntry {
   const [code, number, at] = typeof one === 'string' ? one.split(' ') as [string, string, string] : ['', '', '']
-  const { course, term, credits, pinned, countsFor } = typeof one === 'string' ? { course: `${code} ${number}`, term: at, credits: undefined, pinned: false, countsFor: undefined } : one
+  const { course, term, credits, pinned, countsFor } = typeof one === 'string'
+    ? { course: `${code} ${number}`, term: at, credits: undefined, pinned: false, countsFor: undefined }
+    : one
   return {
-    id: newEntryId(course, term), course, term, credits: credits === undefined ? courses.get(course)!.credits : hundredths(credits), pinned,
-    pinnedUse: countsFor === undefined ? null : refOf(countsFor, programs), note: '',
+    id: newEntryId(course, term),
+    course,
+    term,
+    credits: credits === undefined ? courses.get(course)!.credits : hundredths(credits),
+    pinned,
+    pinnedUse: countsFor === undefined ? null : refOf(countsFor, programs),
+    note: '',
   }
 }
 
@@ -184,7 +268,8 @@ export function refOf(name: string, programs: readonly Pick<Program, 'code'>[]):
 const splitRef = (ref: LineRef) => ({ program: ref.slice(0, ref.indexOf('/')), line: ref.slice(ref.indexOf('/') + 1) })
 
 /** `AAA 100`, or `AAA 100 2027SP` for one attempt. */
-export const matchesItem = (item: { course: string, term: string | null }, name: string): boolean => item.course === name || `${item.course} ${item.term}` === name
+export const matchesItem = (item: { course: string, term: string | null }, name: string): boolean =>
+  item.course === name || `${item.course} ${item.term}` === name
 
 function toException(one: NonNullable<Given['exceptions']>[number], n: number, programs: readonly Program[]): RequirementException {
   const base = { id: n + 1, program: one.program ?? programs[0]?.code ?? '', reason: 'given', by: 'a case' }
@@ -196,13 +281,27 @@ function toException(one: NonNullable<Given['exceptions']>[number], n: number, p
 function toSection(one: NonNullable<Given['sections']>[number], terms: readonly Term[]): Section {
   const term = terms.find(candidate => candidate.code === one.term)
   return {
-    id: one.id, term: one.term, session: 'full', course: one.course, number: String(10_000 + one.id), label: String(one.id).padStart(2, '0'), part: one.part, link: one.link,
-    meetings: one.meets.map(text => toMeeting(text, one.first ?? term?.start ?? '2027-01-11', one.last ?? term?.end ?? '2027-05-07')), exam: null, instructors: [],
+    id: one.id,
+    term: one.term,
+    session: 'full',
+    course: one.course,
+    number: String(10_000 + one.id),
+    label: String(one.id).padStart(2, '0'),
+    part: one.part,
+    link: one.link,
+    meetings: one.meets.map(text => toMeeting(text, one.first ?? term?.start ?? '2027-01-11', one.last ?? term?.end ?? '2027-05-07')),
+    exam: null,
+    instructors: [],
     pools: [
       { id: one.id * 100, forGroup: null, capacity: one.seats, taken: one.taken, held: one.held },
       ...one.kept.map((pool, n) => ({ id: one.id * 100 + n + 1, forGroup: pool.for, capacity: pool.seats, taken: pool.taken, held: 0 })),
     ],
-    waitlistCapacity: 0, waiting: one.waiting, delivery: 'on site', notes: '', onlyPrograms: one.only, cancelled: one.cancelled,
+    waitlistCapacity: 0,
+    waiting: one.waiting,
+    delivery: 'on site',
+    notes: '',
+    onlyPrograms: one.only,
+    cancelled: one.cancelled,
   }
 }
 
@@ -216,12 +315,15 @@ function toMeeting(text: string, first: LocalDate, last: LocalDate): Meeting {
   return { days: parts.join('').split('') as Weekday[], start, end, first, last, site, room: '1' }
 }
 
-function toRow(one: NonNullable<Given['lineUp']>[number], n: number, courses: ReadonlyMap<string, Course>, sections: readonly Section[], entries: readonly PlanEntry[], term: string): LineUpRow {
+function toRow(one: NonNullable<Given['lineUp']>[number], n: number, courses: ReadonlyMap<string, Course>, sections: readonly Section[],
+  entries: readonly PlanEntry[], term: string): LineUpRow {
   const code = typeof one === 'string' ? one : one.course
   const course = courses.get(code)!
   const own = typeof one === 'string' ? undefined : one.sections
-  const bundle = bundlesOf(course, sections.filter(section => section.term === term))[0]?.sections ?? sections.filter(section => section.course === code).slice(0, 1)
+  const bundle = bundlesOf(course, sections.filter(section => section.term === term))[0]?.sections
+    ?? sections.filter(section => section.course === code).slice(0, 1)
   const planned = entries.find(entry => entry.course === code && entry.term === term)?.credits ?? null
   const chosen = typeof one !== 'string' && one.credits !== undefined ? hundredths(one.credits) : planned
-  return { id: n + 1, course: code, sectionIds: own ?? bundle.map(section => section.id), credits: chosen === null ? null : chosenCredits(chosen, course) }
+  return { id: n + 1, course: code, sectionIds: own ?? bundle.map(section => section.id),
+    credits: chosen === null ? null : chosenCredits(chosen, course) }
 }

@@ -1,21 +1,22 @@
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { classStanding } from '@ridgeway/core/grades'
-import {
-  applyAll, draftRest, EMPTY_PLAN, gradesAskedOf, movesFor, type PlanCheck, type PlanMove, projectPlan, reachOf,
-  readPace, readStanding, type Standing,
-} from '@ridgeway/core/planning'
+import { applyAll, draftRest, EMPTY_PLAN, gradesAskedOf, movesFor, type PlanCheck, type PlanMove, projectPlan, reachOf, readPace,
+  readStanding, type Standing } from '@ridgeway/core/planning'
 import { checkCatalog, type Expression, printExpression, readCourseRules } from '@ridgeway/core/prerequisites'
 import { factsOf, readCredit } from '@ridgeway/core/record'
 import { decideRun, type RowDecision } from '@ridgeway/core/registration'
-import {
-  earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport, type ProgramReport,
-} from '@ridgeway/core/requirements'
+import { earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport,
+  type ProgramReport } from '@ridgeway/core/requirements'
 import { describeLine, sayCheck, sayFinding, sayLacking, sayUseChange } from '@ridgeway/words'
 import { type CaseWorld, matchesItem, refOf } from './case-given'
 import type { Expectations, LineExpectation } from './case-schema'
 
 /** One expectation that does not hold: what it is about, what was expected, and what came out. */
-export interface Mismatch { about: string, expected: unknown, actual: unknown }
+export interface Mismatch {
+  about: string
+  expected: unknown
+  actual: unknown
+}
 
 const credits = (value: number) => value / 100
 
@@ -23,15 +24,22 @@ const credits = (value: number) => value / 100
 export function compareCase(world: CaseWorld, expect: Expectations): Mismatch[] {
   const found: Mismatch[] = []
   const compare = new Comparison(found)
-  if (expect.catalog) compare.set('catalog', expect.catalog, checkCatalog(world.catalog.courses, world.catalog.scale).map(problem =>
-    problem.code === 'ring' ? `ring ${problem.courses.join(', ')}` : problem.code === 'unknown course' ? `unknown course ${problem.names}` : `unreadable rule ${problem.course}`))
+  if (expect.catalog)
+    compare.set('catalog', expect.catalog, checkCatalog(world.catalog.courses, world.catalog.scale).map(problem =>
+      problem.code === 'ring'
+        ? `ring ${problem.courses.join(', ')}`
+        : problem.code === 'unknown course'
+          ? `unknown course ${problem.names}`
+          : `unreadable rule ${problem.course}`,
+    ))
   const standing = readStanding(world.file, world.catalog, world.today)
   compare.value('earned', expect.earned, credits(standing.earned))
   compare.value('gpa', expect.gpa, standing.gpa.value === null ? null : credits(standing.gpa.value))
   compare.value('standing', expect.standing, classStanding(standing.earned))
   compare.value('open', expect.open, credits(standing.open))
   compare.value('finish', expect.finish, standing.finish)
-  if (expect.offPath) compare.set('offPath', expect.offPath, namesOf(standing.items.filter(item => standing.offPath.includes(item.id)), expect.offPath))
+  if (expect.offPath)
+    compare.set('offPath', expect.offPath, namesOf(standing.items.filter(item => standing.offPath.includes(item.id)), expect.offPath))
   comparePrograms(world, standing, expect, compare)
   compareRules(standing, expect, compare)
   compareConditions(world, standing, expect, compare)
@@ -95,11 +103,14 @@ function comparePrograms(world: CaseWorld, standing: Standing, expect: Expectati
       compare.missing(`program ${code}`, expected)
       continue
     }
-    for (const key of ['met', 'underWay', 'covered', 'open'] as const) compare.value(`program ${code}, ${key}`, expected[key], credits(report[key]))
+    for (const key of ['met', 'underWay', 'covered', 'open'] as const)
+      compare.value(`program ${code}, ${key}`, expected[key], credits(report[key]))
     if (expected.unused) compare.set(`program ${code}, unused`, expected.unused, namesOf(report.unused, expected.unused))
     if (expected.earliestFinish !== undefined || expected.creditsLeft !== undefined) {
       const { reach, input } = reachOf(world.file, world.catalog, world.today)
-      const bare = readStanding({ ...world.file, entries: [], placeholders: [] }, world.catalog, world.today).reports.find(candidate => candidate.code === code)!
+      const bare = readStanding({ ...world.file, entries: [], placeholders: [] }, world.catalog, world.today).reports.find(candidate =>
+        candidate.code === code,
+      )!
       const finish = earliestFinish(bare, reach, input)
       compare.value(`program ${code}, earliest finish`, expected.earliestFinish, finish.term?.code ?? null)
       compare.value(`program ${code}, credits left`, expected.creditsLeft, credits(finish.creditsLeft))
@@ -107,7 +118,8 @@ function comparePrograms(world: CaseWorld, standing: Standing, expect: Expectati
   }
 }
 
-function compareLine(name: string, expected: LineExpectation, { report, line }: { report: ProgramReport, line: LineReport }, world: CaseWorld, standing: Standing, compare: Comparison) {
+function compareLine(name: string, expected: LineExpectation, { report, line }: { report: ProgramReport, line: LineReport },
+  world: CaseWorld, standing: Standing, compare: Comparison) {
   const about = (part: string) => `line ${name}, ${part}`
   compare.value(about('state'), expected.state, line.state)
   if (expected.uses) compare.set(about('uses'), expected.uses, namesOf(line.uses.map(use => use.item), expected.uses))
@@ -118,7 +130,8 @@ function compareLine(name: string, expected: LineExpectation, { report, line }: 
   compare.value(about('covered'), expected.covered, credits(line.filled.covered))
   compare.set(about('unfilled'), expected.unfilled, line.unfilled)
   compare.value(about('set aside'), expected.setAside, line.setAside)
-  compare.value(about('choose more'), expected.chooseMore, line.lacking?.code === 'amount' ? line.lacking.courses : line.lacking?.courses.length ?? 0)
+  compare.value(about('choose more'), expected.chooseMore,
+    line.lacking?.code === 'amount' ? line.lacking.courses : line.lacking?.courses.length ?? 0)
   if (expected.lost !== undefined) {
     const { reach, input } = reachOf(world.file, world.catalog, world.today)
     const lost = findUnreachable(report, standing.items, reach, input)[line.id]
@@ -127,7 +140,8 @@ function compareLine(name: string, expected: LineExpectation, { report, line }: 
   }
   if (expected.now ?? expected.later ?? expected.blocked ?? expected.fits) {
     const terms = world.catalog.terms.filter(term => term.start > world.today)
-    const found = findCandidates({ line, workingTerm: world.lineUpTerm, terms, facts: factsOf(world.file, standing.items), rules: world.catalog })
+    const found = findCandidates({ line, workingTerm: world.lineUpTerm, terms, facts: factsOf(world.file, standing.items),
+      rules: world.catalog })
     const codes = (list: typeof found.now) => list.map(candidate => candidate.course.code)
     compare.set(about('now'), expected.now, codes(found.now))
     compare.set(about('later'), expected.later, codes(found.later))
@@ -139,7 +153,9 @@ function compareLine(name: string, expected: LineExpectation, { report, line }: 
 function compareRules({ reports }: Standing, expect: Expectations, compare: Comparison) {
   for (const [name, expected] of Object.entries(expect.rules ?? {})) {
     const ref = refOf(name, reports)
-    const rule = reports.flatMap(report => report.rules.map(one => ({ ref: `${report.code}/${one.id}`, one }))).find(candidate => candidate.ref === ref)?.one
+    const rule = reports.flatMap(report => report.rules.map(one => ({ ref: `${report.code}/${one.id}`, one }))).find(candidate =>
+      candidate.ref === ref,
+    )?.one
     if (!rule) {
       compare.missing(`rule ${name}`, expected)
       continue
@@ -172,7 +188,8 @@ function compareConditions(world: CaseWorld, standing: Standing, expect: Expecta
     compare.value(`conditions of ${name}`, expected.firmness, lifted ? 'lifted' : before?.firmness ?? 'none')
     compare.value(`conditions of ${name}, beside`, expected.beside, beside?.firmness ?? 'none')
     const said = (set: readonly Expression[]) => set.map(one => printExpression(one)).sort()
-    if (expected.missing) compare.value(`conditions of ${name}, missing`, expected.missing.map(set => [...set].sort()), (before?.missing ?? []).map(said))
+    if (expected.missing)
+      compare.value(`conditions of ${name}, missing`, expected.missing.map(set => [...set].sort()), (before?.missing ?? []).map(said))
   }
 }
 
@@ -186,12 +203,18 @@ const checkName = (check: PlanCheck) => checkNames(check)[1]!
 
 function moveName({ move }: PlanMove): string {
   switch (move.code) {
-    case 'take out': return `take out ${move.course}`
-    case 'take the place out': return 'take the place out'
-    case 'move here': return `move to ${move.term.code}`
-    case 'move': return `move ${move.course} to ${move.term.code}`
-    case 'place': return `place ${move.course} ${move.term.code}`
-    case 'put back': return `put back ${move.term.code}`
+    case 'take out':
+      return `take out ${move.course}`
+    case 'take the place out':
+      return 'take the place out'
+    case 'move here':
+      return `move to ${move.term.code}`
+    case 'move':
+      return `move ${move.course} to ${move.term.code}`
+    case 'place':
+      return `place ${move.course} ${move.term.code}`
+    case 'put back':
+      return `put back ${move.term.code}`
   }
 }
 
@@ -199,7 +222,8 @@ function compareChecks(world: CaseWorld, standing: Standing, expect: Expectation
   const names = standing.checks.flatMap(checkNames)
   compare.with('checks', expect.checks?.with ?? [], names)
   compare.without('checks', expect.checks?.without ?? [], names)
-  if (expect.checks?.blockers) compare.set('blockers', expect.checks.blockers, standing.checks.filter(check => check.severity === 'blocker').map(checkName))
+  if (expect.checks?.blockers)
+    compare.set('blockers', expect.checks.blockers, standing.checks.filter(check => check.severity === 'blocker').map(checkName))
   for (const [name, moves] of Object.entries(expect.moves ?? {})) {
     const check = standing.checks.find(candidate => checkNames(candidate).includes(name))
     if (check) compare.with(`moves for ${name}`, moves, movesFor(check, world.file, world.catalog, world.today).map(moveName))
@@ -228,29 +252,43 @@ function compareWindows(world: CaseWorld, standing: Standing, expect: Expectatio
   }
 }
 
-function compareDraft({ file, catalog, today, draft: wishes }: CaseWorld, expected: NonNullable<Expectations['draft']>, compare: Comparison) {
+function compareDraft({ file, catalog, today, draft: wishes }: CaseWorld, expected: NonNullable<Expectations['draft']>,
+  compare: Comparison) {
   const result = draftRest({ file, catalog, today, wishes })
   compare.value('draft', expected.result, result.kind)
   compare.value('draft, reason', expected.reason, result.kind === 'impossible' ? result.reason.code : null)
   const first = result.kind === 'drafts' ? result.drafts[0]! : null
   compare.value('draft, finish', expected.finish, first?.finish ?? null)
   compare.value('draft, shortest', expected.shortest, first?.shortest ?? null)
-  const placed = (first?.placed ?? []).flatMap(({ course, term, credits: amount }) => [course, `${course} ${term}`, `${course} ${credits(amount)} cr`])
+  const placed = (first?.placed ?? []).flatMap((
+    { course, term, credits: amount },
+  ) => [course, `${course} ${term}`, `${course} ${credits(amount)} cr`])
   compare.with('draft, places', expected.places ?? [], placed)
   compare.without('draft, places', expected.without ?? [], placed)
   if (expected.clean !== undefined) {
     const plan = first && applyAll({ ...EMPTY_PLAN, entries: file.entries, placeholders: file.placeholders }, first.operations)
     const after = plan && typeof plan !== 'string' ? readStanding({ ...file, entries: plan.entries }, catalog, today) : null
-    compare.value('draft, clean', expected.clean, after !== null && after.checks.every(check => check.severity !== 'blocker' && check.kind !== 'not reached'))
+    compare.value('draft, clean', expected.clean, after !== null && after.checks.every(check =>
+      check.severity !== 'blocker' && check.kind !== 'not reached',
+    ))
   }
 }
 
 function decide(world: CaseWorld, { items }: Standing): RowDecision[] {
   const { file, catalog, lineUpTerm } = world
   return decideRun(world.lineUp, {
-    ...factsOf(file, file.record), courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, term: lineUpTerm, terms: catalog.terms, gates: [],
-    sections: new Map(world.sections.map(section => [section.id, section])), travel: world.travel, asked: gradesAskedOf({ file, items, catalog }),
-    loadCap: file.capRaised[lineUpTerm.code] ?? lineUpTerm.loadCap, registered: world.registered,
+    ...factsOf(file, file.record),
+    courses: catalog.courses,
+    scale: catalog.scale,
+    repeatPolicy: catalog.repeatPolicy,
+    term: lineUpTerm,
+    terms: catalog.terms,
+    gates: [],
+    sections: new Map(world.sections.map(section => [section.id, section])),
+    travel: world.travel,
+    asked: gradesAskedOf({ file, items, catalog }),
+    loadCap: file.capRaised[lineUpTerm.code] ?? lineUpTerm.loadCap,
+    registered: world.registered,
   })
 }
 
@@ -272,7 +310,8 @@ function compareLineUp(decisions: readonly RowDecision[], expect: Expectations, 
     const named = refused.find(finding => 'by' in finding)
     compare.value(`line-up ${course}, by`, expected.by, named && 'by' in named ? named.by : null)
     const partner = refused.find(finding => finding.code === 'partner-refused')
-    compare.set(`line-up ${course}, partner's refusals`, expected.partnerCodes, partner?.code === 'partner-refused' ? partner.because.map(finding => finding.code) : [])
+    compare.set(`line-up ${course}, partner's refusals`, expected.partnerCodes,
+      partner?.code === 'partner-refused' ? partner.because.map(finding => finding.code) : [])
   }
 }
 
@@ -313,6 +352,7 @@ function sayOne(about: string, world: CaseWorld, standing: Standing, decisions: 
       const change = item && at ? explainUse(standing.inputs[index]!, at.report, item.id).find(one => one.lineId === at.line.id) : undefined
       return change ? sayUseChange(change) : null
     }
-    default: return null
+    default:
+      return null
   }
 }

@@ -1,8 +1,16 @@
 import { findNodeAtLocation, type Node as JsonNode, type ParseError, parseTree, printParseErrorCode } from 'jsonc-parser'
 import type { z } from 'zod'
 
-/** Something wrong in a file: where (line and column, counted from 1), which part, and what to do. Items of a list are counted from 1 as well. */
-export interface FormatProblem { line: number, column: number, path: string, message: string }
+/**
+ * Something wrong in a file: where (line and column, counted from 1), which part, and what to do. Items of a list are counted from 1 as
+ * well.
+ */
+export interface FormatProblem {
+  line: number
+  column: number
+  path: string
+  message: string
+}
 
 export type JsonPath = (string | number)[]
 
@@ -10,7 +18,10 @@ export type JsonPath = (string | number)[]
 const MOST_DEPTH = 60
 
 /** A JSON text that was read: its value, and where its parts stand. */
-export interface JsonText { value: unknown, problemAt: (path: JsonPath, message: string) => FormatProblem }
+export interface JsonText {
+  value: unknown
+  problemAt: (path: JsonPath, message: string) => FormatProblem
+}
 
 /** Reads a JSON text. What is no JSON, nested too deeply, or names a key twice is told by place; then there is no value. */
 export function readJson(text: string): { ok: true, json: JsonText } | { ok: false, problems: FormatProblem[] } {
@@ -21,15 +32,19 @@ export function readJson(text: string): { ok: true, json: JsonText } | { ok: fal
   }
   const fail = (offset: number, message: string, path = '') => ({ ok: false as const, problems: [{ ...at(offset), path, message }] })
   const deep = tooDeepAt(clean)
-  if (deep !== null) return fail(deep, `This is nested more than ${MOST_DEPTH} levels deep, which no file of this format is. Check the brackets.`)
+  if (deep !== null)
+    return fail(deep, `This is nested more than ${MOST_DEPTH} levels deep, which no file of this format is. Check the brackets.`)
   const errors: ParseError[] = []
   const root = parseTree(clean, errors, { disallowComments: true })
   const first = errors[0]
   if (first || !root) return fail(first?.offset ?? 0, first ? `This is not JSON: ${sayJsonError(first)}.` : 'The file is empty.')
-  const problems = repeatedKeys(root, []).map(({ offset, path, key }): FormatProblem =>
-    ({ ...at(offset), path: sayPath(path), message: `"${key}" stands here twice; only one can hold. Remove one of them.` }))
+  const problems = repeatedKeys(root, []).map(({ offset, path, key }): FormatProblem => ({ ...at(offset), path: sayPath(path),
+    message: `"${key}" stands here twice; only one can hold. Remove one of them.` }),
+  )
   if (problems.length > 0) return { ok: false, problems }
-  return { ok: true, json: { value: toValue(root), problemAt: (path, message) => ({ ...at((nearestNode(root, path) ?? root).offset), path: sayPath(path), message }) } }
+  return { ok: true,
+    json: { value: toValue(root),
+      problemAt: (path, message) => ({ ...at((nearestNode(root, path) ?? root).offset), path: sayPath(path), message }) } }
 }
 
 /** Where brackets stand open more than so many times, outside strings; null when they never do. */
@@ -68,7 +83,9 @@ function repeatedKeys(node: JsonNode, path: JsonPath): { offset: number, path: J
 function toValue(node: JsonNode): unknown {
   if (node.type === 'array') return (node.children ?? []).map(toValue)
   if (node.type !== 'object') return node.value
-  return Object.fromEntries((node.children ?? []).flatMap(({ children }) => children?.length === 2 ? [[children[0]!.value, toValue(children[1]!)]] : []))
+  return Object.fromEntries(
+    (node.children ?? []).flatMap(({ children }) => children?.length === 2 ? [[children[0]!.value, toValue(children[1]!)]] : []),
+  )
 }
 
 /** The node at a path, or the innermost one on the way that exists. */
@@ -90,8 +107,12 @@ const sayJsonError = ({ error }: ParseError) => printParseErrorCode(error).repla
 export function checkShape<T>(schema: z.ZodType<T>, json: JsonText): { ok: true, data: T } | { ok: false, problems: FormatProblem[] } {
   const parsed = schema.safeParse(json.value)
   if (parsed.success) return { ok: true, data: parsed.data }
-  return { ok: false, problems: inOrder(parsed.error.issues.map(issue =>
-    json.problemAt([...issue.path as JsonPath, ...(issue.code === 'unrecognized_keys' ? [issue.keys[0]!] : [])], sayIssue(issue)))) }
+  return { ok: false,
+    problems: inOrder(
+      parsed.error.issues.map(issue =>
+        json.problemAt([...issue.path as JsonPath, ...(issue.code === 'unrecognized_keys' ? [issue.keys[0]!] : [])], sayIssue(issue)),
+      ),
+    ) }
 }
 
 export const inOrder = (problems: FormatProblem[]) => problems.sort((a, b) => a.line - b.line || a.column - b.column)

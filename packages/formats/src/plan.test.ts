@@ -11,18 +11,29 @@ const LINES = ['WSC-BS/voices', 'WSC-BS/field-seminar'] as const
 const known: KnownCatalog = { courses, terms: TERMS, lines: new Set(LINES) }
 const term = fc.constantFrom(...TERMS.map(one => one.code))
 /** Notes as people write them, and as an attack on a spreadsheet would. */
-const note = fc.oneof(fc.string({ maxLength: 20 }).map(text => text.replace(/\r/g, '').trim()), fc.constantFrom('=1+1', '@x', '+49 30', '-', '\'=quoted', '\'\'-', 'a "quoted", line', 'two\nlines', '')).map(text => text.trim())
+const note = fc.oneof(fc.string({ maxLength: 20 }).map(text => text.replace(/\r/g, '').trim()),
+  fc.constantFrom('=1+1', '@x', '+49 30', '-', '\'=quoted', '\'\'-', 'a "quoted", line', 'two\nlines', '')).map(text => text.trim())
 const anyPlan: fc.Arbitrary<Plan> = fc.record({
-  entries: fc.uniqueArray(fc.record({ course: fc.constantFrom(...COURSES.slice(0, 40).map(course => course.code)), term, pinned: fc.boolean(), pinnedUse: fc.constantFrom(null, ...LINES), note }), { maxLength: 12, selector: one => `${one.course} ${one.term}` })
+  entries: fc.uniqueArray(
+    fc.record({ course: fc.constantFrom(...COURSES.slice(0, 40).map(course => course.code)), term, pinned: fc.boolean(),
+      pinnedUse: fc.constantFrom(null, ...LINES), note }),
+    { maxLength: 12, selector: one => `${one.course} ${one.term}` },
+  )
     .map(list => list.map(one => ({ ...one, id: `${one.course}-${one.term}`, credits: courses.get(one.course)!.credits }))),
-  placeholders: fc.array(fc.record({ line: fc.constantFrom(...LINES), term, credits: fc.constantFrom(100, 300, 450), note }), { maxLength: 3 }).map(list => list.map((one, i) => ({ ...one, id: `h${i}` }))),
-  wishes: fc.record({ target: fc.constantFrom(null, 1200, 1550), termsOff: fc.subarray(TERMS.map(one => one.code)), latestFinish: fc.option(term, { nil: null }) }),
-  note, termNotes: fc.dictionary(term, note.filter(text => text !== ''), { maxKeys: 3 }),
+  placeholders: fc.array(fc.record({ line: fc.constantFrom(...LINES), term, credits: fc.constantFrom(100, 300, 450), note }), {
+    maxLength: 3,
+  }).map(list => list.map((one, i) => ({ ...one, id: `h${i}` }))),
+  wishes: fc.record({ target: fc.constantFrom(null, 1200, 1550), termsOff: fc.subarray(TERMS.map(one => one.code)),
+    latestFinish: fc.option(term, { nil: null }) }),
+  note,
+  termNotes: fc.dictionary(term, note.filter(text => text !== ''), { maxKeys: 3 }),
 })
 /** What a plan says, whatever ids it uses and in whatever order. */
 const said = (plan: Plan) => ({
-  ...plan, termNotes: Object.fromEntries(Object.entries(plan.termNotes).sort()),
-  entries: plan.entries.map(({ id: _, ...one }) => JSON.stringify(one, Object.keys(one).sort())).sort(), placeholders: plan.placeholders.map(({ id: _, ...one }) => JSON.stringify(one, Object.keys(one).sort())).sort(),
+  ...plan,
+  termNotes: Object.fromEntries(Object.entries(plan.termNotes).sort()),
+  entries: plan.entries.map(({ id: _, ...one }) => JSON.stringify(one, Object.keys(one).sort())).sort(),
+  placeholders: plan.placeholders.map(({ id: _, ...one }) => JSON.stringify(one, Object.keys(one).sort())).sort(),
 })
 const planOf = (read: ReadPlan): Plan => {
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
@@ -36,11 +47,21 @@ describe('a plan as JSON', () => {
     }), { numRuns: 200 })
   })
   it.each([
-    ['no JSON', '{', /Line 1: This is not JSON/], ['a key twice', '{"format": "ridgeway-plan/1", "name": "x",\n"name": "y", "terms": []}', /Line 2, name: "name" stands here twice/], ['what is nested too deeply', '['.repeat(50_000), /levels deep/], ['another format', '{"format": "ridgeway-plan/9", "name": "x", "terms": []}', /ridgeway-plan\/1/], ['an unknown key', '{"format": "ridgeway-plan/1", "name": "x", "terms": [], "evil": 1}', /evil/],
-    ['an unknown course', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'ZZZ 999' }] }] }), /terms\[1\]\.courses\[1\].*no course "ZZZ 999"/],
+    ['no JSON', '{', /Line 1: This is not JSON/],
+    ['a key twice', '{"format": "ridgeway-plan/1", "name": "x",\n"name": "y", "terms": []}', /Line 2, name: "name" stands here twice/],
+    ['what is nested too deeply', '['.repeat(50_000), /levels deep/],
+    ['another format', '{"format": "ridgeway-plan/9", "name": "x", "terms": []}', /ridgeway-plan\/1/],
+    ['an unknown key', '{"format": "ridgeway-plan/1", "name": "x", "terms": [], "evil": 1}', /evil/],
+    ['an unknown course',
+      JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'ZZZ 999' }] }] }),
+      /terms\[1\]\.courses\[1\].*no course "ZZZ 999"/],
     ['an unknown term', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '1999SP' }] }), /no term "1999SP"/],
-    ['credits out of range', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'WRT 110', credits: 9 }] }] }), /not 9/],
-    ['a course twice', JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'WRT 110' }, { course: 'WRT 110' }] }] }), /twice/],
+    ['credits out of range',
+      JSON.stringify({ format: 'ridgeway-plan/1', name: 'x', terms: [{ term: '2027SP', courses: [{ course: 'WRT 110', credits: 9 }] }] }),
+      /not 9/],
+    ['a course twice',
+      JSON.stringify({ format: 'ridgeway-plan/1', name: 'x',
+        terms: [{ term: '2027SP', courses: [{ course: 'WRT 110' }, { course: 'WRT 110' }] }] }), /twice/],
   ])('refuses %s, and says where', (_, text, words) => {
     const read = readPlanJson(text, known)
     expect(read.ok).toBe(false)
@@ -72,14 +93,18 @@ describe('a plan as CSV', () => {
     }))
   })
   it.each([
-    ['a missing column', 'term,title\n2027SP,x\n', 1, /"course" is missing/], ['an open quote', 'term,course\n2027SP,"WRT 110\n', 2, /quotation mark/],
-    ['an unknown course', 'term,course\n2027SP,WRT 110\n2027SP,ZZZ 999\n', 3, /no course "ZZZ 999"/], ['bad credits', 'term,course,credits\n2027SP,WRT 110,many\n', 2, /"many" is no number/],
-    ['an empty row of nothing', 'term,course,credits\n2027SP,,3\n', 2, /neither a course nor a line/], ['an unknown line', 'term,course,counts for\n2027SP,WRT 110,X-Y/none\n', 2, /no line/],
+    ['a missing column', 'term,title\n2027SP,x\n', 1, /"course" is missing/],
+    ['an open quote', 'term,course\n2027SP,"WRT 110\n', 2, /quotation mark/],
+    ['an unknown course', 'term,course\n2027SP,WRT 110\n2027SP,ZZZ 999\n', 3, /no course "ZZZ 999"/],
+    ['bad credits', 'term,course,credits\n2027SP,WRT 110,many\n', 2, /"many" is no number/],
+    ['an empty row of nothing', 'term,course,credits\n2027SP,,3\n', 2, /neither a course nor a line/],
+    ['an unknown line', 'term,course,counts for\n2027SP,WRT 110,X-Y/none\n', 2, /no line/],
   ])('refuses %s with its row', (_, text, row, words) => {
     const read = readPlanCsv(text, 'x', known)
     expect(read).toMatchObject({ ok: false, problems: [{ row, message: expect.stringMatching(words) as string }] })
   })
   it('takes a file that a spreadsheet saved: a byte order mark, capitals, an empty line', () => {
-    expect(planOf(readPlanCsv('\uFEFFTerm,Course\r\n2027sp,wrt 110\r\n\r\n', 'x', known)).entries).toMatchObject([{ course: 'WRT 110', term: '2027SP', credits: 300 }])
+    expect(planOf(readPlanCsv('\uFEFFTerm,Course\r\n2027sp,wrt 110\r\n\r\n', 'x', known)).entries).toMatchObject([{ course: 'WRT 110',
+      term: '2027SP', credits: 300 }])
   })
 })

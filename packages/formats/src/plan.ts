@@ -20,38 +20,61 @@ const PlanFile = z.strictObject({
   format: z.literal(PLAN_FORMAT, `this must be "${PLAN_FORMAT}"`),
   name: z.string().trim().min(1).max(60),
   note: z.string().max(2000).default(''),
-  wishes: z.strictObject({ creditsPerTerm: credits.nullable().default(null), termsOff: z.array(term).default([]), latestFinish: term.nullable().default(null) }).optional(),
+  wishes: z.strictObject({ creditsPerTerm: credits.nullable().default(null), termsOff: z.array(term).default([]),
+    latestFinish: term.nullable().default(null) }).optional(),
   terms: z.array(z.strictObject({
-    term, note: z.string().max(500).default(''),
-    courses: z.array(z.strictObject({ course, credits: credits.optional(), pinned: z.boolean().default(false), countsFor: line.nullable().default(null), note: z.string().max(500).default('') })).default([]),
+    term,
+    note: z.string().max(500).default(''),
+    courses: z.array(
+      z.strictObject({ course, credits: credits.optional(), pinned: z.boolean().default(false), countsFor: line.nullable().default(null),
+        note: z.string().max(500).default('') }),
+    ).default([]),
     toChoose: z.array(z.strictObject({ countsFor: line, credits, note: z.string().max(500).default('') })).default([]),
   })),
 })
 
 export const planJsonSchema = () => z.toJSONSchema(PlanFile, { io: 'input' })
 
-interface PlanFileProblem { row: number | null, message: string }
+interface PlanFileProblem {
+  row: number | null
+  message: string
+}
 export type ReadPlan = { ok: true, name: string, plan: Plan } | { ok: false, problems: PlanFileProblem[] }
 
-export interface KnownCatalog { courses: ReadonlyMap<string, Course>, terms: readonly Pick<Term, 'code'>[], lines: ReadonlySet<string> }
+export interface KnownCatalog {
+  courses: ReadonlyMap<string, Course>
+  terms: readonly Pick<Term, 'code'>[]
+  lines: ReadonlySet<string>
+}
 
 /** Writes a plan as JSON; reading it gives the same plan, except that ids are made anew. */
 export function writePlanJson(name: string, plan: Plan): string {
-  const codes = [...new Set([...plan.entries.map(entry => entry.term), ...plan.placeholders.map(one => one.term), ...Object.keys(plan.termNotes)])].sort(byTerm)
+  const codes = [
+    ...new Set([...plan.entries.map(entry => entry.term), ...plan.placeholders.map(one => one.term), ...Object.keys(plan.termNotes)]),
+  ].sort(byTerm)
   const { target, termsOff, latestFinish } = plan.wishes
   const file: z.input<typeof PlanFile> = {
-    format: PLAN_FORMAT, name, note: plan.note, wishes: { creditsPerTerm: target === null ? null : target / 100, termsOff, latestFinish },
+    format: PLAN_FORMAT,
+    name,
+    note: plan.note,
+    wishes: { creditsPerTerm: target === null ? null : target / 100, termsOff, latestFinish },
     terms: codes.map(code => ({
-      term: code, note: plan.termNotes[code] ?? '',
+      term: code,
+      note: plan.termNotes[code] ?? '',
       courses: plan.entries.filter(entry => entry.term === code).sort((a, b) => a.course.localeCompare(b.course))
-        .map(entry => ({ course: entry.course, credits: entry.credits / 100, pinned: entry.pinned, countsFor: entry.pinnedUse, note: entry.note })),
-      toChoose: plan.placeholders.filter(one => one.term === code).map(one => ({ countsFor: one.line, credits: one.credits / 100, note: one.note })),
+        .map(entry => ({ course: entry.course, credits: entry.credits / 100, pinned: entry.pinned, countsFor: entry.pinnedUse,
+          note: entry.note }),
+        ),
+      toChoose: plan.placeholders.filter(one => one.term === code).map(one => ({ countsFor: one.line, credits: one.credits / 100,
+        note: one.note }),
+      ),
     })),
   }
   return `${JSON.stringify(file, null, 2)}\n`
 }
 
-const byTerm = (a: string, b: string) => a.slice(0, 4).localeCompare(b.slice(0, 4)) || 'SPSUFA'.indexOf(a.slice(4)) - 'SPSUFA'.indexOf(b.slice(4))
+const byTerm = (a: string, b: string) =>
+  a.slice(0, 4).localeCompare(b.slice(0, 4)) || 'SPSUFA'.indexOf(a.slice(4)) - 'SPSUFA'.indexOf(b.slice(4))
 
 /** Reads a plan file; all of it is right, or the problems are named and nothing is taken. */
 export function readPlanJson(text: string, known: KnownCatalog): ReadPlan {
@@ -62,23 +85,34 @@ export function readPlanJson(text: string, known: KnownCatalog): ReadPlan {
   const { name, note, wishes, terms } = shape.data
   const builder = new Builder(known)
   terms.forEach((one, t) => {
-    one.courses.forEach((entry, c) => builder.add(null, `${sayPath(['terms', t, 'courses', c])}: `, { ...entry, term: one.term, credits: entry.credits ?? null }))
+    one.courses.forEach((entry, c) =>
+      builder.add(null, `${sayPath(['terms', t, 'courses', c])}: `, { ...entry, term: one.term, credits: entry.credits ?? null }),
+    )
     one.toChoose.forEach((place, p) => builder.hold(null, `${sayPath(['terms', t, 'toChoose', p])}: `, { ...place, term: one.term }))
     builder.checkTerm(null, `${sayPath(['terms', t])}: `, one.term)
   })
   const termNotes = Object.fromEntries(terms.flatMap(one => one.note ? [[one.term, one.note]] : []))
   const target = wishes?.creditsPerTerm ?? null
-  return builder.finish(name, { note, termNotes, wishes: { target: target === null ? null : Math.round(target * 100), termsOff: wishes?.termsOff ?? [], latestFinish: wishes?.latestFinish ?? null } })
+  return builder.finish(name, { note, termNotes,
+    wishes: { target: target === null ? null : Math.round(target * 100), termsOff: wishes?.termsOff ?? [],
+      latestFinish: wishes?.latestFinish ?? null } })
 }
 
-const toPlanProblem = ({ line, path, message }: FormatProblem): PlanFileProblem => ({ row: null, message: `Line ${line}${path ? `, ${path}` : ''}: ${message}` })
+const toPlanProblem = ({ line, path, message }: FormatProblem): PlanFileProblem => ({ row: null,
+  message: `Line ${line}${path ? `, ${path}` : ''}: ${message}` })
 
 const PLAN_COLUMNS = ['term', 'course', 'title', 'credits', 'pinned', 'counts for', 'note'] as const
 
-/** A plan as a table (RFC 4180), one row a course or place to choose. A cell that a spreadsheet would run as a formula gets an apostrophe before it. */
+/**
+ * A plan as a table (RFC 4180), one row a course or place to choose. A cell that a spreadsheet would run as a formula gets an apostrophe
+ * before it.
+ */
 export function writePlanCsv(plan: Plan, courses: ReadonlyMap<string, Course>): string {
   const rows = [
-    ...plan.entries.map(entry => [entry.term, entry.course, courses.get(entry.course)?.title ?? '', formatCredits(entry.credits), entry.pinned ? 'yes' : '', entry.pinnedUse ?? '', entry.note]),
+    ...plan.entries.map(
+      entry => [entry.term, entry.course, courses.get(entry.course)?.title ?? '', formatCredits(entry.credits), entry.pinned ? 'yes' : '',
+        entry.pinnedUse ?? '', entry.note],
+    ),
     ...plan.placeholders.map(one => [one.term, '', 'to choose', formatCredits(one.credits), '', one.line, one.note]),
   ].sort((a, b) => byTerm(a[0]!, b[0]!) || a[1]!.localeCompare(b[1]!))
   return `${Papa.unparse({ fields: [...PLAN_COLUMNS], data: rows.map(row => row.map(neutral)) })}\r\n`
@@ -92,20 +126,26 @@ const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : ce
 export function readPlanCsv(text: string, name: string, known: KnownCatalog): ReadPlan {
   const clean = text.replace(/^\uFEFF/, '')
   // Blank lines are read and passed over, so that a row keeps the number that a spreadsheet shows.
-  const { data, meta, errors } = Papa.parse<Record<string, string>>(clean, { header: true, skipEmptyLines: false, transformHeader: header => header.trim().toLowerCase() })
+  const { data, meta, errors } = Papa.parse<Record<string, string>>(clean, { header: true, skipEmptyLines: false,
+    transformHeader: header => header.trim().toLowerCase() })
   const broken = errors.find(error => error.type === 'Quotes')
   if (broken) return { ok: false, problems: [{ row: (broken.row ?? 0) + 1, message: 'A quotation mark is not closed.' }] }
   const lacking = ['term', 'course'].filter(column => !meta.fields?.includes(column))
-  if (lacking.length > 0) return { ok: false, problems: [{ row: 1, message: `The column ${lacking.map(column => `"${column}"`).join(' and ')} is missing. The first row names the columns: ${PLAN_COLUMNS.join(', ')}.` }] }
+  if (lacking.length > 0)
+    return { ok: false, problems: [{ row: 1, message: `The column ${
+      lacking.map(column => `"${column}"`).join(' and ')
+    } is missing. The first row names the columns: ${PLAN_COLUMNS.join(', ')}.` }] }
   const builder = new Builder(known)
   data.forEach((cells, index) => {
     if (Object.values(cells).every(value => typeof value !== 'string' || value.trim() === '')) return
     const cell = (column: typeof PLAN_COLUMNS[number]) => plain((cells[column] ?? '').replace(/\r\n/g, '\n')).trim()
     const row = index + 2
     const amount = cell('credits') === '' ? null : Number(cell('credits'))
-    if (amount !== null && !(amount >= 0 && amount <= 20)) return builder.say(row, `"${cell('credits')}" is no number of credits from 0 to 20.`)
+    if (amount !== null && !(amount >= 0 && amount <= 20))
+      return builder.say(row, `"${cell('credits')}" is no number of credits from 0 to 20.`)
     const countsFor = cell('counts for') || null
-    const placed = { term: cell('term').toUpperCase(), note: plain((cells.note ?? '').replace(/\r\n/g, '\n')).slice(0, 500), credits: amount }
+    const placed = { term: cell('term').toUpperCase(), note: plain((cells.note ?? '').replace(/\r\n/g, '\n')).slice(0, 500),
+      credits: amount }
     if (cell('course') === '') {
       if (!countsFor) return builder.say(row, 'There is neither a course nor a line that it counts for.')
       return builder.hold(row, '', { ...placed, countsFor, credits: amount ?? 3 })
@@ -115,7 +155,14 @@ export function readPlanCsv(text: string, name: string, known: KnownCatalog): Re
   return builder.finish(name, {})
 }
 
-interface FileEntry { term: string, course: string, credits: number | null, pinned: boolean, countsFor: string | null, note: string }
+interface FileEntry {
+  term: string
+  course: string
+  credits: number | null
+  pinned: boolean
+  countsFor: string | null
+  note: string
+}
 
 /** Collects a plan from a file and everything that is wrong with it. */
 class Builder {
@@ -149,14 +196,22 @@ class Builder {
     const inOrder = this.checkTerm(row, where, code) && this.checkLine(row, where, countsFor)
     if (!found || !inOrder) return
     const value = amount === null ? found.credits : Math.round(amount * 100)
-    if (value < found.credits || value > found.creditsMax) return this.say(row, `${where}${courseCode} has ${formatCredits(found.credits)}${found.creditsMax > found.credits ? ` to ${formatCredits(found.creditsMax)}` : ''} credits, not ${formatCredits(value)}.`)
-    if (this.plan.entries.some(entry => entry.course === courseCode && entry.term === code)) return this.say(row, `${where}${courseCode} stands in ${code} twice.`)
-    this.plan.entries.push({ id: newEntryId(courseCode, code), course: courseCode, term: code, credits: value, pinned, pinnedUse: countsFor as LineRef | null, note })
+    if (value < found.credits || value > found.creditsMax)
+      return this.say(row,
+        `${where}${courseCode} has ${formatCredits(found.credits)}${
+          found.creditsMax > found.credits ? ` to ${formatCredits(found.creditsMax)}` : ''
+        } credits, not ${formatCredits(value)}.`)
+    if (this.plan.entries.some(entry => entry.course === courseCode && entry.term === code))
+      return this.say(row, `${where}${courseCode} stands in ${code} twice.`)
+    this.plan.entries.push({ id: newEntryId(courseCode, code), course: courseCode, term: code, credits: value, pinned,
+      pinnedUse: countsFor as LineRef | null, note })
   }
 
-  hold(row: number | null, where: string, { term: code, countsFor, credits: amount, note }: { term: string, countsFor: string, credits: number, note: string }) {
+  hold(row: number | null, where: string,
+    { term: code, countsFor, credits: amount, note }: { term: string, countsFor: string, credits: number, note: string }) {
     if (!this.checkTerm(row, where, code) || !this.checkLine(row, where, countsFor)) return
-    this.plan.placeholders.push({ id: `hold-${this.plan.placeholders.length + 1}-${code}`, line: countsFor as LineRef, term: code, credits: Math.round(amount * 100), note })
+    this.plan.placeholders.push({ id: `hold-${this.plan.placeholders.length + 1}-${code}`, line: countsFor as LineRef, term: code,
+      credits: Math.round(amount * 100), note })
   }
 
   finish(name: string, more: Partial<Plan>): ReadPlan {

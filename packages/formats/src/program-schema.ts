@@ -8,13 +8,14 @@ const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'use lower-case letters, dig
 const title = z.string().min(1).max(80)
 const course = z.string().regex(/^[A-Z]{3} \d{3}$/, 'write a course as three capitals, a space and three digits, such as HYD 210')
 const subject = z.string().regex(/^[A-Z]{3}$/, 'write a subject as three capitals, such as HYD')
-const credits = z.number().positive().max(300).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9, 'use at most two decimals')
+const credits = z.number().positive().max(300).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9,
+  'use at most two decimals')
 const level = z.number().int().min(0).max(900).multipleOf(100)
 const count = z.number().int().min(1).max(60)
 
 export const PROGRAM_KINDS = ['major', 'minor', 'certificate', 'institution'] as const
 
-export const filterSchema = z.strictObject({
+const filterSchema = z.strictObject({
   list: z.array(course).min(1).optional().describe('These courses; a course that is equivalent to one of them counts as it.'),
   subjects: z.array(subject).min(1).optional().describe('Courses of any of these subjects.'),
   levelMin: level.optional().describe('Lowest level: 300 means numbered 300 or above.'),
@@ -23,10 +24,13 @@ export const filterSchema = z.strictObject({
   except: z.array(course).min(1).optional().describe('Not these, whatever else holds.'),
 }).describe('Which courses a line accepts; every part that is given must hold, an empty filter accepts all.')
 
-const capSchema = z.strictObject({ filter: filterSchema, credits: credits.optional(), courses: z.number().int().min(0).max(60).optional() }).describe('At most so many credits or courses of the line from these.')
+const capSchema = z.strictObject({ filter: filterSchema, credits: credits.optional(), courses: z.number().int().min(0).max(60).optional() })
+  .describe('At most so many credits or courses of the line from these.')
 
 export const courseLineSchema = z.strictObject({
-  kind: z.literal('courses'), id, title,
+  kind: z.literal('courses'),
+  id,
+  title,
   filter: filterSchema,
   courses: count.optional().describe('How many courses are needed. As many as the list names: all of them.'),
   credits: credits.optional().describe('How many credits are needed.'),
@@ -35,27 +39,51 @@ export const courseLineSchema = z.strictObject({
   subjects: z.number().int().min(2).max(12).optional().describe('The courses used must come from at least so many subjects.'),
 })
 
-interface AllNode { kind: 'all', id: string, title: string, children: Node[] }
-interface SomeNode { kind: 'some', id: string, title: string, n: number, children: Node[] }
+interface AllNode {
+  kind: 'all'
+  id: string
+  title: string
+  children: Node[]
+}
+interface SomeNode {
+  kind: 'some'
+  id: string
+  title: string
+  n: number
+  children: Node[]
+}
 type Node = z.infer<typeof courseLineSchema> | AllNode | SomeNode
 
-const nodeSchema: z.ZodType<Node> = z.lazy(() => z.discriminatedUnion('kind', [
-  courseLineSchema,
-  z.strictObject({ kind: z.literal('all'), id, title, children: z.array(nodeSchema).min(1) }),
-  z.strictObject({ kind: z.literal('some'), id, title, n: count.describe('How many of the children must be met.'), children: z.array(nodeSchema).min(2) }),
-])).meta({ id: 'node' })
+const nodeSchema: z.ZodType<Node> = z.lazy(() =>
+  z.discriminatedUnion('kind', [
+    courseLineSchema,
+    z.strictObject({ kind: z.literal('all'), id, title, children: z.array(nodeSchema).min(1) }),
+    z.strictObject({ kind: z.literal('some'), id, title, n: count.describe('How many of the children must be met.'),
+      children: z.array(nodeSchema).min(2) }),
+  ]),
+).meta({ id: 'node' })
 
 const points = z.number().min(0).max(5).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9, 'use at most two decimals')
 export const ruleSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('gpa'), id, title, minimum: points, scope: z.union([z.enum(['overall', 'program']), filterSchema]) }).describe('A grade point average over everything, over what the program uses, or over a filter.'),
-  z.strictObject({ kind: z.literal('credits'), id, title, credits, filter: filterSchema.optional(), here: z.boolean().optional().describe('Count only what was taken at this institution.') }),
-  z.strictObject({ kind: z.literal('milestone'), id, title, words: z.string().min(1).max(300) }).describe('Something without credit, recorded when it is done.'),
+  z.strictObject({ kind: z.literal('gpa'), id, title, minimum: points, scope: z.union([z.enum(['overall', 'program']), filterSchema]) })
+    .describe('A grade point average over everything, over what the program uses, or over a filter.'),
+  z.strictObject({ kind: z.literal('credits'), id, title, credits, filter: filterSchema.optional(),
+    here: z.boolean().optional().describe('Count only what was taken at this institution.') }),
+  z.strictObject({ kind: z.literal('milestone'), id, title, words: z.string().min(1).max(300) }).describe(
+    'Something without credit, recorded when it is done.',
+  ),
 ])
 
-export const sharingSchema = z.strictObject({ with: z.string().min(1).describe('The code of another program, or a kind: every program of that kind.'), courses: z.number().int().min(0).optional(), credits: z.number().min(0).optional() })
+export const sharingSchema = z.strictObject({
+  with: z.string().min(1).describe('The code of another program, or a kind: every program of that kind.'),
+  courses: z.number().int().min(0).optional(),
+  credits: z.number().min(0).optional(),
+})
 
 export const stepSchema = z.strictObject({
-  name: z.string().min(1), courses: z.array(course), season: z.enum(['fall', 'spring', 'summer']).optional().describe('When the step falls; without it, in a long term.'),
+  name: z.string().min(1),
+  courses: z.array(course),
+  season: z.enum(['fall', 'spring', 'summer']).optional().describe('When the step falls; without it, in a long term.'),
 })
 
 export const programSchema = z.strictObject({
@@ -66,7 +94,9 @@ export const programSchema = z.strictObject({
   title,
   catalogYear: z.number().int().min(1990).max(2100),
   totalCredits: credits,
-  areas: z.array(z.strictObject({ id, title, hue: z.enum(['moss', 'lake', 'clay', 'slate', 'plum', 'fern']), children: z.array(nodeSchema).min(1) })).min(1).describe('Top-level areas, also the lanes of the plan.'),
+  areas: z.array(
+    z.strictObject({ id, title, hue: z.enum(['moss', 'lake', 'clay', 'slate', 'plum', 'fern']), children: z.array(nodeSchema).min(1) }),
+  ).min(1).describe('Top-level areas, also the lanes of the plan.'),
   rules: z.array(ruleSchema).default([]),
   overlays: z.array(courseLineSchema).default([]).describe('Lines that count a course again, besides its use in the areas.'),
   sharing: z.array(sharingSchema).default([]).describe('How much of this program may also count in another.'),

@@ -7,12 +7,27 @@ import { readProgramText, writeProgramText } from './program'
 import { programJsonSchema } from './program-schema'
 
 const course = (code: string): Course => ({
-  code, subject: code.slice(0, 3), number: Number(code.slice(4)), title: code, credits: 300, creditsMax: 300, description: '', attributes: ['Places'], prerequisite: '', corequisite: '',
-  exclusions: [], equivalents: [], repeatLimit: 1, offered: { seasons: ['fall'] }, parts: ['lecture'], fee: 0,
+  code,
+  subject: code.slice(0, 3),
+  number: Number(code.slice(4)),
+  title: code,
+  credits: 300,
+  creditsMax: 300,
+  description: '',
+  attributes: ['Places'],
+  prerequisite: '',
+  corequisite: '',
+  exclusions: [],
+  equivalents: [],
+  repeatLimit: 1,
+  offered: { seasons: ['fall'] },
+  parts: ['lecture'],
+  fee: 0,
 })
 const courses = new Map(['AAA 100', 'AAA 200', 'BBB 100'].map(code => [code, course(code)]))
 const context = { courses, scale: LETTER_SCALE, programs: new Set(['WSC-BS', 'TST-BS', 'OTH-BA']) }
-const file = (children: string, more = '') => `{
+const file = (children: string, more = '') =>
+  `{
   "format": "ridgeway-program/1", "code": "TST-BS", "kind": "major", "title": "Test", "catalogYear": 2025, "totalCredits": 12${more},
   "areas": [
     { "id": "area", "title": "Area", "hue": "moss", "children": [
@@ -27,28 +42,59 @@ const problems = (text: string) => {
 
 describe('readProgramText', () => {
   it('reads credits as people write them, into hundredths', () => {
-    const read = readProgramText(file('{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] }, "credits": 2.67 }'), context)
-    expect(read).toMatchObject({ ok: true, program: { totalCredits: 1200, areas: [{ kind: 'all', children: [{ credits: 267 }] }], rules: [], sharing: [] } })
+    const read = readProgramText(
+      file('{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] }, "credits": 2.67 }'),
+      context,
+    )
+    expect(read).toMatchObject({ ok: true,
+      program: { totalCredits: 1200, areas: [{ kind: 'all', children: [{ credits: 267 }] }], rules: [], sharing: [] } })
   })
 
   it.each<[string, string, number, RegExp]>([
-    ['an unknown course', '{ "kind": "courses", "id": "one", "title": "One",\n "filter": { "list": ["AAA 100",\n "ZZZ 999"] }, "courses": 1 }', 7, /no course ZZZ 999/],
-    ['a course written wrongly', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA100"] }, "courses": 1 }', 5, /three capitals/],
-    ['an unknown grade', '{ "kind": "courses", "id": "one", "title": "One", "filter": {}, "credits": 3,\n "minGrade": "E" }', 6, /"E" is not on the grade scale/],
+    ['an unknown course',
+      '{ "kind": "courses", "id": "one", "title": "One",\n "filter": { "list": ["AAA 100",\n "ZZZ 999"] }, "courses": 1 }', 7,
+      /no course ZZZ 999/],
+    ['a course written wrongly', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA100"] }, "courses": 1 }', 5,
+      /three capitals/],
+    ['an unknown grade', '{ "kind": "courses", "id": "one", "title": "One", "filter": {}, "credits": 3,\n "minGrade": "E" }', 6,
+      /"E" is not on the grade scale/],
     ['a line that asks for nothing', '{ "kind": "courses", "id": "one", "title": "One", "filter": {} }', 5, /Say how much is needed/],
-    ['more courses than the list has', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] },\n\n "courses": 2 }', 7, /2 courses are asked, the list has 1/],
-    ['a choice of all', '{ "kind": "some", "id": "c", "title": "C", "n": 2, "children": [\n { "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }, { "kind": "courses", "id": "y", "title": "Y", "filter": {}, "credits": 3 } ] }', 5, /2 of 2 is no choice/],
-    ['an id used twice', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 },\n{ "kind": "courses", "id": "x", "title": "Y", "filter": {}, "credits": 3 }', 6, /used twice/],
-    ['a word that is not in the format', '{ "kind": "courses", "id": "x", "title": "X", "filter": {},\n "credit": 3 }', 6, /"credit" is not part of the format/],
-    ['a subject nobody teaches', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "subjects": ["QQQ"] }, "credits": 3 }', 5, /No course has the subject QQQ/],
-    ['an attribute nobody carries', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "attributes": ["Voices"] }, "credits": 3 }', 5, /No course carries the attribute "Voices"/],
-    ['levels the wrong way round', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "levelMin": 300, "levelMax": 200 }, "credits": 3 }', 5, /lowest level is above the highest/],
-    ['a course twice in a list', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100",\n "AAA 100"] }, "courses": 2 }', 6, /AAA 100 stands in the list twice/],
-    ['a minimum grade that earns no credit', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "minGrade": "F" }', 6, /F earns no credit/],
-    ['more subjects than courses', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "courses": 2,\n "subjects": 3 }', 6, /2 courses cannot come from 3 subjects/],
-    ['more courses than a list has without what it excepts', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100", "AAA 200"], "except": ["AAA 200"] },\n "courses": 2 }', 6, /the list has 1 without/],
-    ['a key twice', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "credits": 6 }', 6, /"credits" stands here twice/],
-    ['a cap in both units', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3, "caps": [{ "filter": {}, "credits": 3, "courses": 1 }] }', 5, /credits or in courses, one of the two/],
+    ['more courses than the list has',
+      '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA 100"] },\n\n "courses": 2 }', 7,
+      /2 courses are asked, the list has 1/],
+    ['a choice of all',
+      '{ "kind": "some", "id": "c", "title": "C", "n": 2, "children": [\n'
+      + ' { "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 },'
+      + ' { "kind": "courses", "id": "y", "title": "Y", "filter": {}, "credits": 3 } ] }',
+      5, /2 of 2 is no choice/],
+    ['an id used twice',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 },\n'
+      + '{ "kind": "courses", "id": "x", "title": "Y", "filter": {}, "credits": 3 }',
+      6, /used twice/],
+    ['a word that is not in the format', '{ "kind": "courses", "id": "x", "title": "X", "filter": {},\n "credit": 3 }', 6,
+      /"credit" is not part of the format/],
+    ['a subject nobody teaches', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "subjects": ["QQQ"] }, "credits": 3 }', 5,
+      /No course has the subject QQQ/],
+    ['an attribute nobody carries', '{ "kind": "courses", "id": "x", "title": "X", "filter": { "attributes": ["Voices"] }, "credits": 3 }',
+      5, /No course carries the attribute "Voices"/],
+    ['levels the wrong way round',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": { "levelMin": 300, "levelMax": 200 }, "credits": 3 }', 5,
+      /lowest level is above the highest/],
+    ['a course twice in a list',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100",\n "AAA 100"] }, "courses": 2 }', 6,
+      /AAA 100 stands in the list twice/],
+    ['a minimum grade that earns no credit',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "minGrade": "F" }', 6, /F earns no credit/],
+    ['more subjects than courses', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "courses": 2,\n "subjects": 3 }', 6,
+      /2 courses cannot come from 3 subjects/],
+    ['more courses than a list has without what it excepts',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["AAA 100", "AAA 200"], "except": ["AAA 200"] },\n "courses": 2 }',
+      6, /the list has 1 without/],
+    ['a key twice', '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3,\n "credits": 6 }', 6,
+      /"credits" stands here twice/],
+    ['a cap in both units',
+      '{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3, "caps": [{ "filter": {}, "credits": 3, "courses": 1 }] }',
+      5, /credits or in courses, one of the two/],
   ])('names the line of %s', (_, children, line, message) => {
     const found = problems(file(children))
     expect(found[0]![0]).toBe(line)
@@ -57,20 +103,32 @@ describe('readProgramText', () => {
 
   it('says where the JSON itself breaks, and gives all problems of a file at once', () => {
     expect(problems('{\n "format": "ridgeway-program/1",\n "code": \n}')).toEqual([[4, expect.stringMatching(/not JSON: value expected/)]])
-    const two = problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["ZZZ 999"] }, "courses": 1, "minGrade": "Q" }'))
+    const two = problems(
+      file('{ "kind": "courses", "id": "x", "title": "X", "filter": { "list": ["ZZZ 999"] }, "courses": 1, "minGrade": "Q" }'),
+    )
     expect(two).toHaveLength(2)
     expect(problems('[]')).toHaveLength(1)
   })
 
   it.each([
     ['a program that there is not', '"sharing": [{ "with": "NON-BS", "courses": 1 }]', /There is no program "NON-BS"/],
-    ['an average of three decimals', '"rules": [{ "kind": "gpa", "id": "g", "title": "G", "minimum": 2.675, "scope": "overall" }]', /at most two decimals/],
+    ['an average of three decimals', '"rules": [{ "kind": "gpa", "id": "g", "title": "G", "minimum": 2.675, "scope": "overall" }]',
+      /at most two decimals/],
   ])('refuses %s', (_, more, message) => {
-    expect(problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }', `, ${more}`))).toEqual([[expect.any(Number), expect.stringMatching(message)]])
+    expect(problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }', `, ${more}`))).toEqual([[
+      expect.any(Number),
+      expect.stringMatching(message),
+    ]])
   })
 
   it('takes a kind of program, and the code of one, in a sharing rule', () => {
-    for (const other of ['major', 'OTH-BA']) expect(problems(file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }', `, "sharing": [{ "with": "${other}", "courses": 1 }]`))).toEqual([])
+    for (const other of ['major', 'OTH-BA'])
+      expect(
+        problems(
+          file('{ "kind": "courses", "id": "x", "title": "X", "filter": {}, "credits": 3 }',
+            `, "sharing": [{ "with": "${other}", "courses": 1 }]`),
+        ),
+      ).toEqual([])
   })
 
   it('refuses what is nested too deeply in words, not with a broken stack', () => {
@@ -95,19 +153,35 @@ describe('the documented JSON Schema', () => {
 
 describe('writeProgramText', () => {
   const line: fc.Arbitrary<CourseLine> = fc.record({
-    kind: fc.constant('courses' as const), title: fc.string({ minLength: 1, maxLength: 20 }), id: fc.constant('x'),
-    filter: fc.constantFrom<CourseFilter[]>({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, { attributes: ['Places'], except: ['AAA 200'] }),
-    credits: fc.integer({ min: 1, max: 3000 }), courses: fc.constant(2), minGrade: fc.constantFrom('C', 'B-'), subjects: fc.constant(2),
+    kind: fc.constant('courses' as const),
+    title: fc.string({ minLength: 1, maxLength: 20 }),
+    id: fc.constant('x'),
+    filter: fc.constantFrom<CourseFilter[]>({}, { list: ['AAA 100', 'BBB 100'] }, { subjects: ['AAA'], levelMin: 100 }, {
+      attributes: ['Places'],
+      except: ['AAA 200'],
+    }),
+    credits: fc.integer({ min: 1, max: 3000 }),
+    courses: fc.constant(2),
+    minGrade: fc.constantFrom('C', 'B-'),
+    subjects: fc.constant(2),
     caps: fc.constantFrom<Cap[][]>([{ filter: { subjects: ['BBB'] }, credits: 450 }], [{ filter: {}, courses: 1 }]),
   })
   it('gives back the same program when it is read again', () => {
     fc.assert(fc.property(fc.array(line, { minLength: 1, maxLength: 4 }), fc.boolean(), (lines, choice) => {
       const children = lines.map((one, i) => ({ ...one, id: `line-${i}` }))
       const program: Program = {
-        code: 'TST-BS', kind: 'minor', title: 'Test', catalogYear: 2024, totalCredits: 1250, overlays: [], suggested: [{ name: 'First fall', courses: ['AAA 100'] }],
-        rules: [{ kind: 'gpa', id: 'gpa', title: 'GPA', minimum: 225, scope: { subjects: ['AAA'] } }, { kind: 'credits', id: 'here', title: 'Here', credits: 600, here: true }, { kind: 'milestone', id: 'm', title: 'M', words: 'Done.' }],
+        code: 'TST-BS',
+        kind: 'minor',
+        title: 'Test',
+        catalogYear: 2024,
+        totalCredits: 1250,
+        overlays: [],
+        suggested: [{ name: 'First fall', courses: ['AAA 100'] }],
+        rules: [{ kind: 'gpa', id: 'gpa', title: 'GPA', minimum: 225, scope: { subjects: ['AAA'] } }, { kind: 'credits', id: 'here',
+          title: 'Here', credits: 600, here: true }, { kind: 'milestone', id: 'm', title: 'M', words: 'Done.' }],
         sharing: [{ with: 'major', courses: 2 }, { with: 'OTH-BA', credits: 450 }],
-        areas: [{ kind: 'all', id: 'area', title: 'Area', hue: 'lake', children: choice && children.length > 1 ? [{ kind: 'some', id: 'choice', title: 'Choice', n: 1, children }] : children }],
+        areas: [{ kind: 'all', id: 'area', title: 'Area', hue: 'lake',
+          children: choice && children.length > 1 ? [{ kind: 'some', id: 'choice', title: 'Choice', n: 1, children }] : children }],
       }
       expect(readProgramText(writeProgramText(program), context)).toEqual({ ok: true, program })
     }), { numRuns: 100 })

@@ -7,7 +7,11 @@ import { PROGRAM_KINDS, type ProgramFile, programSchema } from './program-schema
 export type ReadProgram = { ok: true, program: Program } | { ok: false, problems: FormatProblem[] }
 
 /** What the names in a file are looked up in; `programs` are the codes that a sharing rule may name besides the kinds. */
-export interface FormatContext { courses: ReadonlyMap<string, Course>, scale: GradeScale, programs: ReadonlySet<string> }
+export interface FormatContext {
+  courses: ReadonlyMap<string, Course>
+  scale: GradeScale
+  programs: ReadonlySet<string>
+}
 
 type Report = (path: JsonPath, message: string) => void
 
@@ -29,22 +33,35 @@ const hundredths = (value: number): Credits => Math.round(value * 100)
 
 export function toProgram(file: ProgramFile): Program {
   const { format: _, $schema: __, totalCredits, ...rest } = file
-  const line = ({ credits, caps, filter, ...other }: ProgramFile['overlays'][number]): CourseLine => compact({
-    ...other, filter: compact(filter) as CourseFilter, credits: credits === undefined ? undefined : hundredths(credits),
-    caps: caps?.map(cap => compact({ ...cap, filter: compact(cap.filter) as CourseFilter, credits: cap.credits === undefined ? undefined : hundredths(cap.credits) })),
-  }) as CourseLine
-  const node = (from: ProgramFile['areas'][number]['children'][number]): RequirementNode => from.kind === 'courses' ? line(from) : { ...from, children: from.children.map(node) }
+  const line = ({ credits, caps, filter, ...other }: ProgramFile['overlays'][number]): CourseLine =>
+    compact({
+      ...other,
+      filter: compact(filter) as CourseFilter,
+      credits: credits === undefined ? undefined : hundredths(credits),
+      caps: caps?.map(cap =>
+        compact({ ...cap, filter: compact(cap.filter) as CourseFilter,
+          credits: cap.credits === undefined ? undefined : hundredths(cap.credits) }),
+      ),
+    }) as CourseLine
+  const node = (from: ProgramFile['areas'][number]['children'][number]): RequirementNode =>
+    from.kind === 'courses' ? line(from) : { ...from, children: from.children.map(node) }
   return {
-    ...rest, totalCredits: hundredths(totalCredits),
+    ...rest,
+    totalCredits: hundredths(totalCredits),
     areas: file.areas.map(area => ({ kind: 'all', ...area, children: area.children.map(node) })),
     overlays: file.overlays.map(line),
     rules: file.rules.map((rule) => {
-      if (rule.kind === 'gpa') return { ...rule, minimum: hundredths(rule.minimum), scope: typeof rule.scope === 'string' ? rule.scope : compact(rule.scope) as CourseFilter }
+      if (rule.kind === 'gpa')
+        return { ...rule, minimum: hundredths(rule.minimum),
+          scope: typeof rule.scope === 'string' ? rule.scope : compact(rule.scope) as CourseFilter }
       if (rule.kind !== 'credits') return rule
       const { filter, here, ...credit } = rule
-      return { ...credit, credits: hundredths(rule.credits), ...(filter ? { filter: compact(filter) as CourseFilter } : {}), ...(here ? { here } : {}) }
+      return { ...credit, credits: hundredths(rule.credits), ...(filter ? { filter: compact(filter) as CourseFilter } : {}),
+        ...(here ? { here } : {}) }
     }),
-    sharing: file.sharing.map(({ with: other, courses, credits }) => ({ with: other, ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits: hundredths(credits) }) })),
+    sharing: file.sharing.map(({ with: other, courses, credits }) => ({ with: other, ...(courses === undefined ? {} : { courses }),
+      ...(credits === undefined ? {} : { credits: hundredths(credits) }) }),
+    ),
   }
 }
 
@@ -59,15 +76,19 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
     if (ids.has(id)) report([...path, 'id'], `The id "${id}" is used twice; every line and group needs its own.`)
     ids.set(id, sayPath(path))
   }
-  const known = (codes: readonly string[] | undefined, path: JsonPath) => codes?.forEach((code, i) => {
-    if (!courses.has(code)) report([...path, i], `There is no course ${code} in the catalog.`)
-  })
+  const known = (codes: readonly string[] | undefined, path: JsonPath) =>
+    codes?.forEach((code, i) => {
+      if (!courses.has(code)) report([...path, i], `There is no course ${code} in the catalog.`)
+    })
   const filter = (value: CourseFilter, path: JsonPath) => {
     known(value.list, [...path, 'list'])
     known(value.except, [...path, 'except'])
     value.subjects?.forEach((name, i) => !subjects.has(name) && report([...path, 'subjects', i], `No course has the subject ${name}.`))
-    value.attributes?.forEach((name, i) => !attributes.has(name) && report([...path, 'attributes', i], `No course carries the attribute "${name}".`))
-    if (value.levelMin !== undefined && value.levelMax !== undefined && value.levelMin > value.levelMax) report([...path, 'levelMin'], 'The lowest level is above the highest.')
+    value.attributes?.forEach((name, i) =>
+      !attributes.has(name) && report([...path, 'attributes', i], `No course carries the attribute "${name}".`),
+    )
+    if (value.levelMin !== undefined && value.levelMax !== undefined && value.levelMin > value.levelMax)
+      report([...path, 'levelMin'], 'The lowest level is above the highest.')
   }
   const line = (value: ProgramFile['overlays'][number], path: JsonPath) => {
     unique(value.id, path)
@@ -75,21 +96,31 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
     if (!value.courses && !value.credits) report(path, 'Say how much is needed: "courses", "credits", or both.')
     const listed = (value.filter.list ?? []).filter(code => !value.filter.except?.includes(code))
     value.filter.list?.forEach((code, i, all) => {
-      if (all.indexOf(code) !== i) report([...path, 'filter', 'list', i], `${code} stands in the list twice; a course counts once. Name it once.`)
+      if (all.indexOf(code) !== i)
+        report([...path, 'filter', 'list', i], `${code} stands in the list twice; a course counts once. Name it once.`)
     })
-    if (value.filter.list && value.courses && value.courses > listed.length) report([...path, 'courses'], `${value.courses} courses are asked, the list has ${listed.length}${value.filter.except ? ' without what it excepts' : ''}.`)
-    if (value.subjects && value.courses && value.subjects > value.courses) report([...path, 'subjects'], `${value.courses} courses cannot come from ${value.subjects} subjects. Ask for more courses, or fewer subjects.`)
-    if (value.minGrade !== undefined && !scale[value.minGrade]) report([...path, 'minGrade'], `"${value.minGrade}" is not on the grade scale: ${gradesThatEarn(scale).join(', ')}.`)
-    else if (value.minGrade !== undefined && !scale[value.minGrade]!.earns) report([...path, 'minGrade'], `${value.minGrade} earns no credit and cannot be a minimum. Choose one of ${gradesThatEarn(scale).join(', ')}.`)
+    if (value.filter.list && value.courses && value.courses > listed.length)
+      report([...path, 'courses'],
+        `${value.courses} courses are asked, the list has ${listed.length}${value.filter.except ? ' without what it excepts' : ''}.`)
+    if (value.subjects && value.courses && value.subjects > value.courses)
+      report([...path, 'subjects'],
+        `${value.courses} courses cannot come from ${value.subjects} subjects. Ask for more courses, or fewer subjects.`)
+    if (value.minGrade !== undefined && !scale[value.minGrade])
+      report([...path, 'minGrade'], `"${value.minGrade}" is not on the grade scale: ${gradesThatEarn(scale).join(', ')}.`)
+    else if (value.minGrade !== undefined && !scale[value.minGrade]!.earns)
+      report([...path, 'minGrade'],
+        `${value.minGrade} earns no credit and cannot be a minimum. Choose one of ${gradesThatEarn(scale).join(', ')}.`)
     value.caps?.forEach((cap, c) => {
       filter(cap.filter as CourseFilter, [...path, 'caps', c, 'filter'])
-      if ((cap.credits === undefined) === (cap.courses === undefined)) report([...path, 'caps', c], 'A cap is in credits or in courses, one of the two.')
+      if ((cap.credits === undefined) === (cap.courses === undefined))
+        report([...path, 'caps', c], 'A cap is in credits or in courses, one of the two.')
     })
   }
   const node = (value: ProgramFile['areas'][number]['children'][number], path: JsonPath) => {
     if (value.kind === 'courses') return line(value, path)
     unique(value.id, path)
-    if (value.kind === 'some' && value.n >= value.children.length) report([...path, 'n'], `${value.n} of ${value.children.length} is no choice; use "all".`)
+    if (value.kind === 'some' && value.n >= value.children.length)
+      report([...path, 'n'], `${value.n} of ${value.children.length} is no choice; use "all".`)
     value.children.forEach((child, c) => node(child, [...path, 'children', c]))
   }
   file.areas.forEach((area, a) => {
@@ -104,12 +135,15 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
   })
   file.sharing.forEach((rule, s) => {
     if (!programs.has(rule.with) && !PROGRAM_KINDS.includes(rule.with as ProgramKind)) {
-      report(['sharing', s, 'with'], `There is no program "${rule.with}". Write the code of a program, or a kind: ${PROGRAM_KINDS.join(', ')}.`)
+      report(['sharing', s, 'with'],
+        `There is no program "${rule.with}". Write the code of a program, or a kind: ${PROGRAM_KINDS.join(', ')}.`)
     }
-    if ((rule.courses === undefined) === (rule.credits === undefined)) report(['sharing', s], 'A sharing rule is in credits or in courses, one of the two.')
+    if ((rule.courses === undefined) === (rule.credits === undefined))
+      report(['sharing', s], 'A sharing rule is in credits or in courses, one of the two.')
   })
   file.suggested.forEach((step, s) => known(step.courses, ['suggested', s, 'courses']))
-  const asksSomething = (from: ProgramFile['areas'][number]['children'][number]): boolean => from.kind === 'courses' || from.children.some(asksSomething)
+  const asksSomething = (from: ProgramFile['areas'][number]['children'][number]): boolean =>
+    from.kind === 'courses' || from.children.some(asksSomething)
   if (!file.areas.some(area => area.children.some(asksSomething))) report(['areas'], 'The program asks for nothing.')
 }
 
@@ -117,16 +151,30 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
 export function writeProgramText(program: Program): string {
   const amount = (value: Credits) => value / 100
   const line = ({ credits, caps, ...rest }: CourseLine): object => ({
-    ...rest, ...(credits === undefined ? {} : { credits: amount(credits) }),
+    ...rest,
+    ...(credits === undefined ? {} : { credits: amount(credits) }),
     ...(caps ? { caps: caps.map(cap => ({ ...cap, ...(cap.credits === undefined ? {} : { credits: amount(cap.credits) }) })) } : {}),
   })
   const node = (from: RequirementNode): object => from.kind === 'courses' ? line(from) : { ...from, children: from.children.map(node) }
-  return `${JSON.stringify({
-    format: 'ridgeway-program/1', code: program.code, kind: program.kind, title: program.title, catalogYear: program.catalogYear, totalCredits: amount(program.totalCredits),
-    areas: program.areas.map(({ kind: _, ...area }) => ({ ...area, children: area.children.map(node) })),
-    rules: program.rules.map(rule => rule.kind === 'gpa' ? { ...rule, minimum: amount(rule.minimum) } : rule.kind === 'credits' ? { ...rule, credits: amount(rule.credits) } : rule),
-    overlays: program.overlays.map(line),
-    sharing: program.sharing.map(rule => ({ ...rule, ...(rule.credits === undefined ? {} : { credits: amount(rule.credits) }) })),
-    suggested: program.suggested,
-  }, null, 2)}\n`
+  return `${
+    JSON.stringify({
+      format: 'ridgeway-program/1',
+      code: program.code,
+      kind: program.kind,
+      title: program.title,
+      catalogYear: program.catalogYear,
+      totalCredits: amount(program.totalCredits),
+      areas: program.areas.map(({ kind: _, ...area }) => ({ ...area, children: area.children.map(node) })),
+      rules: program.rules.map(rule =>
+        rule.kind === 'gpa'
+          ? { ...rule, minimum: amount(rule.minimum) }
+          : rule.kind === 'credits'
+            ? { ...rule, credits: amount(rule.credits) }
+            : rule,
+      ),
+      overlays: program.overlays.map(line),
+      sharing: program.sharing.map(rule => ({ ...rule, ...(rule.credits === undefined ? {} : { credits: amount(rule.credits) }) })),
+      suggested: program.suggested,
+    }, null, 2)
+  }\n`
 }

@@ -5,17 +5,27 @@ import { sayTerm } from './terms'
 /** One condition as a person would say it: "CHY 110 with C or better". */
 function sayCondition(expression: Expression): string {
   switch (expression.kind) {
-    case 'course': return expression.course + (expression.minGrade ? ` with ${expression.minGrade} or better` : '')
-      + (expression.alongside ? ' (or in the same term)' : '')
-    case 'credits': return `${formatCredits(expression.credits)} credits earned`
-      + (expression.subject ? ` in ${expression.subject}` : '') + (expression.levelMin !== undefined ? ` at ${expression.levelMin} or above` : '')
-    case 'placement': return `a ${expression.test} placement score of at least ${expression.score}`
-    case 'program': return `enrolment in program ${expression.program}`
-    case 'standing': return `${expression.standing} standing`
-    case 'permission': return 'the instructor\'s permission'
-    case 'all': return expression.of.map(part => part.kind === 'any' ? `(${sayCondition(part)})` : sayCondition(part)).join(' and ')
-    case 'any': return expression.of.map(sayCondition).join(' or ')
-    case 'atLeast': return `${expression.n} of ${expression.of.map(sayCondition).join(', ')}`
+    case 'course':
+      return expression.course + (expression.minGrade ? ` with ${expression.minGrade} or better` : '')
+        + (expression.alongside ? ' (or in the same term)' : '')
+    case 'credits':
+      return `${formatCredits(expression.credits)} credits earned`
+        + (expression.subject ? ` in ${expression.subject}` : '')
+        + (expression.levelMin !== undefined ? ` at ${expression.levelMin} or above` : '')
+    case 'placement':
+      return `a ${expression.test} placement score of at least ${expression.score}`
+    case 'program':
+      return `enrolment in program ${expression.program}`
+    case 'standing':
+      return `${expression.standing} standing`
+    case 'permission':
+      return 'the instructor\'s permission'
+    case 'all':
+      return expression.of.map(part => part.kind === 'any' ? `(${sayCondition(part)})` : sayCondition(part)).join(' and ')
+    case 'any':
+      return expression.of.map(sayCondition).join(' or ')
+    case 'atLeast':
+      return `${expression.n} of ${expression.of.map(sayCondition).join(', ')}`
   }
 }
 
@@ -24,12 +34,16 @@ function sayCondition(expression: Expression): string {
  * On registration day a plan is no help, so there only the record is told.
  */
 export function sayNeeds(needs: readonly Lack[][], against: 'plan' | 'record' = 'plan'): string {
-  return needs.slice(0, 2).map(set => set.map(({ condition, held }) => {
-    const words = sayCondition(condition)
-    if (condition.kind !== 'course') return words
-    if (!held) return against === 'plan' ? `${words} first, which is not in the plan` : `${words}; not on your record`
-    return held.state === 'completed' ? `${words} (you have ${held.grade})` : `${words} first, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
-  }).join(' and ')).join('; or ')
+  return needs.slice(0, 2).map(set =>
+    set.map(({ condition, held }) => {
+      const words = sayCondition(condition)
+      if (condition.kind !== 'course') return words
+      if (!held) return against === 'plan' ? `${words} first, which is not in the plan` : `${words}; not on your record`
+      return held.state === 'completed'
+        ? `${words} (you have ${held.grade})`
+        : `${words} first, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
+    }).join(' and '),
+  ).join('; or ')
 }
 
 /** How a rule is met: the conditions that hold, each with what it rests on. */
@@ -42,18 +56,31 @@ export function sayReason(reason: Reason): string {
 export function sayBecause({ expression, because }: Pick<Reason, 'expression' | 'because'>): string {
   const condition = sayCondition(expression)
   switch (because.code) {
-    case 'as stated': return condition
-    case 'passed': return `${because.course} passed with ${because.grade}`
-    case 'grade too low': return `${because.course} has ${because.grade ?? 'no grade'}, ${because.minGrade ? `${because.minGrade} or better` : 'a passing grade'} is needed`
+    case 'as stated':
+      return condition
+    case 'passed':
+      return `${because.course} passed with ${because.grade}`
+    case 'grade too low':
+      return `${because.course} has ${because.grade ?? 'no grade'}, ${
+        because.minGrade ? `${because.minGrade} or better` : 'a passing grade'
+      } is needed`
     case 'not before':
-      return `${because.course} is ${because.state} for ${because.sameTerm ? 'the same term' : 'a later term'}, it must come ${because.alongside ? 'no later' : 'first'}`
-    case 'to be passed': return `${because.course} ${because.state}${because.minGrade ? `, ${because.minGrade} or better is needed` : ''}`
-    case 'intended': return `${because.course} ${because.state}`
-    case 'absent': return `${condition}: not on your record and not in the plan`
-    case 'credits by then': return `${condition}: ${formatCredits(because.credits)} by then`
-    case 'standing now': return `${condition}: ${because.standing} now`
-    case 'score': return because.score === null
-      ? `${condition}: no score on file`
-      : `${expression.kind === 'placement' ? expression.test : ''} placement score ${because.score}`
+      return `${because.course} is ${because.state} for ${because.sameTerm ? 'the same term' : 'a later term'}, it must come ${
+        because.alongside ? 'no later' : 'first'
+      }`
+    case 'to be passed':
+      return `${because.course} ${because.state}${because.minGrade ? `, ${because.minGrade} or better is needed` : ''}`
+    case 'intended':
+      return `${because.course} ${because.state}`
+    case 'absent':
+      return `${condition}: not on your record and not in the plan`
+    case 'credits by then':
+      return `${condition}: ${formatCredits(because.credits)} by then`
+    case 'standing now':
+      return `${condition}: ${because.standing} now`
+    case 'score':
+      return because.score === null
+        ? `${condition}: no score on file`
+        : `${expression.kind === 'placement' ? expression.test : ''} placement score ${because.score}`
   }
 }

@@ -3,9 +3,14 @@ import type { Gate } from '@ridgeway/core/registration'
 import { sayDate, termName } from './terms'
 
 /** What a gate is called, how it stands, and what to do about a closed one. */
-export interface GateWords { title: string, words: string, way: string }
+export interface GateWords {
+  title: string
+  words: string
+  way: string
+}
 
-const TITLES: Record<Gate['kind'], string> = { 'opening': 'Opening', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program', 'terms': 'Terms' }
+const TITLES: Record<Gate['kind'], string> = { 'opening': 'Opening', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program',
+  'terms': 'Terms' }
 
 /** A gate said; `way` is empty where it is open. */
 export function sayGate(gate: Gate): GateWords {
@@ -32,13 +37,17 @@ function sayState(gate: Gate): { words: string, way: string } {
     }
     case 'holds': {
       const first = gate.holds[0]
-      return first ? { words: gate.holds.map(hold => hold.reason).join('; '), way: `Contact ${first.contact} to clear it.` } : { words: 'none', way: '' }
+      return first
+        ? { words: gate.holds.map(hold => hold.reason).join('; '), way: `Contact ${first.contact} to clear it.` }
+        : { words: 'none', way: '' }
     }
-    case 'program': return gate.open
-      ? { words: `${gate.program}, confirmed`, way: '' }
-      : { words: `${gate.program || 'no program'}, not confirmed`, way: 'Confirm your program and catalog year under Now.' }
-    case 'terms': return gate.accepted
-      ? { words: `accepted ${sayDate(gate.accepted)}`, way: '' }
-      : { words: 'not accepted', way: `Read and accept the terms of registration for ${term}.` }
+    case 'program':
+      return gate.open
+        ? { words: `${gate.program}, confirmed`, way: '' }
+        : { words: `${gate.program || 'no program'}, not confirmed`, way: 'Confirm your program and catalog year under Now.' }
+    case 'terms':
+      return gate.accepted
+        ? { words: `accepted ${sayDate(gate.accepted)}`, way: '' }
+        : { words: 'not accepted', way: `Read and accept the terms of registration for ${term}.` }
   }
 }

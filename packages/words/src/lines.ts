@@ -1,6 +1,5 @@
-import {
-  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type UseChange,
-} from '@ridgeway/core/requirements'
+import { type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule,
+  type UseChange } from '@ridgeway/core/requirements'
 import { formatCredits } from './credits'
 import { describeFilter } from './filters'
 import { count } from './lists'
@@ -17,13 +16,18 @@ export function describeLine(line: CourseLine): string {
 }
 
 function describeCap({ filter, courses, credits }: Cap): string {
-  return `At most ${courses === undefined ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')} of it from ${describeFilter(filter)}.`
+  return `At most ${courses === undefined ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')} of it from ${
+    describeFilter(filter)
+  }.`
 }
 
 /** What a line still lacks: "choose 1 more", "6 cr open", "2 courses open"; empty when it lacks nothing. */
 export function sayLacking(lacking: Lacking | null): string {
   if (lacking === null) return ''
-  if (lacking.code === 'listed') return lacking.courses.length === 1 ? `${lacking.courses[0]} open` : `${lacking.courses.length} courses open`
+  if (lacking.code === 'listed')
+    return lacking.courses.length === 1
+      ? `${lacking.courses[0]} open`
+      : `${lacking.courses.length} courses open`
   const { courses, credits, more, anotherSubject } = lacking
   const another = anotherSubject ? 'another subject' : ''
   const choose = courses > 0 ? `choose ${courses}${more ? ' more' : ''}${another ? ` from ${another}` : ''}` : another
@@ -48,7 +52,8 @@ export function sayUseChange({ title, lines, moved, cost, instead, aside, lessMe
   const where = instead ? `In ${title} instead` : `In ${title}`
   const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
   const shifts = moved.map(({ course, from, to }) =>
-    to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`)
+    to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`,
+  )
   const what = [...shifts, ...worse].slice(0, 4).join('; ')
   if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
   if (lessMet) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`

@@ -8,4 +8,5 @@ export function joinWords(words: readonly string[], last: 'and' | 'or'): string 
 export const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`
 
 /** Words as a sentence: a capital first, and a full stop unless there is one. */
-export const sentence = (words: string) => words === '' ? '' : `${words.charAt(0).toUpperCase()}${words.slice(1)}${words.endsWith('.') ? '' : '.'}`
+export const sentence = (words: string) =>
+  words === '' ? '' : `${words.charAt(0).toUpperCase()}${words.slice(1)}${words.endsWith('.') ? '' : '.'}`

@@ -8,7 +8,10 @@ import { describeOffering, sayDate, termName } from './terms'
 import { clockTime } from './times'
 
 /** What was found about a row, and the way forward; `way` is empty where it is in order. */
-export interface Said { words: string, way: string }
+export interface Said {
+  words: string
+  way: string
+}
 
 const fine = (words: string): Said => ({ words, way: '' })
 
@@ -19,8 +22,10 @@ export function sayFinding(finding: Finding): Said {
       const { title, words, way } = sayGate(finding.gate)
       return { words: `${title}: ${words}.`, way }
     }
-    case 'section-unknown': return { words: `A section chosen for ${finding.course} is not in ${termName(finding.term)}.`, way: 'Choose a bundle again in Week.' }
-    case 'section-cancelled': return { words: `${finding.course}-${finding.label} is cancelled.`, way: 'Choose another bundle in Week.' }
+    case 'section-unknown':
+      return { words: `A section chosen for ${finding.course} is not in ${termName(finding.term)}.`, way: 'Choose a bundle again in Week.' }
+    case 'section-cancelled':
+      return { words: `${finding.course}-${finding.label} is cancelled.`, way: 'Choose another bundle in Week.' }
     case 'bundle-incomplete': {
       const what = finding.missing.length > 0 ? `lacks its ${joinWords(finding.missing, 'and')}` : 'has parts that do not belong together'
       return { words: `The choice for ${finding.course} ${what}.`, way: 'Choose a complete bundle in Week.' }
@@ -34,37 +39,47 @@ export function sayFinding(finding: Finding): Said {
     case 'taken-elsewhere': {
       const state = `${finding.state}${finding.term ? ` in ${termName(finding.term)}` : ''}`
       return finding.by === finding.course
-        ? { words: `${finding.course} is ${state}; it gives credit ${times(finding.times)}.`, way: 'Take it out of the line-up until that is decided.' }
-        : { words: `${finding.course} gives the same credit as ${finding.by}, which is ${state}.`, way: 'Take it out of the line-up until that is decided.' }
+        ? { words: `${finding.course} is ${state}; it gives credit ${times(finding.times)}.`,
+            way: 'Take it out of the line-up until that is decided.' }
+        : { words: `${finding.course} gives the same credit as ${finding.by}, which is ${state}.`,
+            way: 'Take it out of the line-up until that is decided.' }
     }
-    case 'already-passed': return {
-      words: finding.by === finding.course
-        ? `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`
-        : `${finding.course} gives the same credit as ${finding.by}, which is passed with ${finding.grade}.`,
-      way: 'Take it out of the plan.',
-    }
-    case 'exclusion': return {
-      words: `No credit for both ${finding.course} and ${finding.by}, which is ${finding.state === 'in the line-up' ? 'in this line-up' : finding.state}.`, way: `Take ${finding.course} out of the plan.`,
-    }
+    case 'already-passed':
+      return {
+        words: finding.by === finding.course
+          ? `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`
+          : `${finding.course} gives the same credit as ${finding.by}, which is passed with ${finding.grade}.`,
+        way: 'Take it out of the plan.',
+      }
+    case 'exclusion':
+      return {
+        words: `No credit for both ${finding.course} and ${finding.by}, which is ${
+          finding.state === 'in the line-up' ? 'in this line-up' : finding.state
+        }.`,
+        way: `Take ${finding.course} out of the plan.`,
+      }
     case 'prerequisite': {
       if (finding.ok) return fine(finding.reason ? `Prerequisite: ${sayReason(finding.reason)}.` : 'Prerequisite lifted by an exception.')
       const plan = finding.first ? `Plan ${finding.first.course} first (${describeOffering(finding.first)}), or ask` : 'Ask'
       return { words: `Needs ${sayNeeds(finding.needs, 'record')}.`, way: `${plan} your advisor for a prerequisite exception.` }
     }
-    case 'corequisite': return finding.ok
-      ? fine(`Corequisite: ${sayReason(finding.reason)}.`)
-      : {
-          words: `Goes with ${sayNeeds(finding.needs, 'record')}, in the same term or before.`,
-          way: 'Add it to the line-up, so that both are registered together.',
-        }
+    case 'corequisite':
+      return finding.ok
+        ? fine(`Corequisite: ${sayReason(finding.reason)}.`)
+        : {
+            words: `Goes with ${sayNeeds(finding.needs, 'record')}, in the same term or before.`,
+            way: 'Add it to the line-up, so that both are registered together.',
+          }
     case 'partner-refused': {
       const because = finding.because.map(one => sayFinding(one).words).slice(0, 2).join(' ')
-      return { words: `Goes with ${finding.partner}, which is refused: ${because}`, way: finding.because.map(one => sayFinding(one).way)[0] ?? '' }
+      return { words: `Goes with ${finding.partner}, which is refused: ${because}`,
+        way: finding.because.map(one => sayFinding(one).way)[0] ?? '' }
     }
-    case 'restriction': return {
-      words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.programs, 'or')} students.`,
-      way: 'Choose another bundle in Week, or ask for an exception.',
-    }
+    case 'restriction':
+      return {
+        words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.programs, 'or')} students.`,
+        way: 'Choose another bundle in Week, or ask for an exception.',
+      }
     case 'clash': {
       const { clash, state } = finding
       const other = `${finding.course}-${finding.label} (${state === 'registered' ? state : 'in this line-up'})`
@@ -75,25 +90,35 @@ export function sayFinding(finding: Finding): Said {
         way: 'Choose another bundle for one of the two in Week.',
       }
     }
-    case 'own-clash': return {
-      words: `The ${finding.parts[0]} and the ${finding.parts[1]} of ${finding.course} clash with each other, first on ${sayDate(finding.clash.date)}.`,
-      way: 'Choose another bundle in Week.',
-    }
-    case 'load-cap': return finding.ok
-      ? fine(`${formatCredits(finding.credits)} of at most ${formatCredits(finding.cap)} credits.`)
-      : {
-          words: `${formatCredits(finding.credits)} credits${finding.partners.length > 0 ? `, with ${joinWords(finding.partners, 'and')} that it goes with,` : ''} would be over the cap of ${formatCredits(finding.cap)}.`,
-          way: 'Leave a course for later, or ask your advisor for a load exception.',
-        }
-    case 'seats-full': return finding.ok
-      ? fine(`${finding.left} ${finding.left === 1 ? 'seat' : 'seats'} left.`)
-      : { words: `${finding.course}-${finding.label} is full: ${saySeats(finding.seats)}.`, way: sayOtherBundle(finding.course, finding.other) }
+    case 'own-clash':
+      return {
+        words: `The ${finding.parts[0]} and the ${finding.parts[1]} of ${finding.course} clash with each other, first on ${
+          sayDate(finding.clash.date)
+        }.`,
+        way: 'Choose another bundle in Week.',
+      }
+    case 'load-cap':
+      return finding.ok
+        ? fine(`${formatCredits(finding.credits)} of at most ${formatCredits(finding.cap)} credits.`)
+        : {
+            words: `${formatCredits(finding.credits)} credits${
+              finding.partners.length > 0 ? `, with ${joinWords(finding.partners, 'and')} that it goes with,` : ''
+            } would be over the cap of ${formatCredits(finding.cap)}.`,
+            way: 'Leave a course for later, or ask your advisor for a load exception.',
+          }
+    case 'seats-full':
+      return finding.ok
+        ? fine(`${finding.left} ${finding.left === 1 ? 'seat' : 'seats'} left.`)
+        : { words: `${finding.course}-${finding.label} is full: ${saySeats(finding.seats)}.`,
+            way: sayOtherBundle(finding.course, finding.other) }
   }
 }
 
 function saySeats({ capacity, taken, held, waiting, kept }: SeatCount): string {
   return [
-    `${taken} of ${capacity} seats taken`, held > 0 ? `${held} held by ${held === 1 ? 'an offer' : 'offers'}` : '', waiting > 0 ? `${waiting} waiting` : '',
+    `${taken} of ${capacity} seats taken`,
+    held > 0 ? `${held} held by ${held === 1 ? 'an offer' : 'offers'}` : '',
+    waiting > 0 ? `${waiting} waiting` : '',
     kept.seats > 0 ? `${kept.seats} kept for ${joinWords(kept.for, 'or')}` : '',
   ].filter(Boolean).join(', ')
 }

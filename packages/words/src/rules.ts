@@ -10,21 +10,28 @@ export const ruleTitle = ({ title, reading }: RuleReport): string =>
 export function sayRule({ reading }: RuleReport): string {
   switch (reading.kind) {
     case 'total':
-    case 'credits': return `${formatCredits(reading.done)} of ${formatCredits(reading.asked)} cr earned`
-      + (reading.withPlan > reading.done ? `, ${formatCredits(reading.withPlan)} with all that is under way and planned` : '')
-    case 'gpa': return reading.now === null
-      ? `no grades yet, ${formatGpa(reading.asked)} asked`
-      : `${formatGpa(reading.now)} now, ${formatGpa(reading.asked)} asked${reading.outlook ? sayOutlook(reading.outlook) : ''}`
-    case 'milestone': return reading.words
+    case 'credits':
+      return `${formatCredits(reading.done)} of ${formatCredits(reading.asked)} cr earned`
+        + (reading.withPlan > reading.done ? `, ${formatCredits(reading.withPlan)} with all that is under way and planned` : '')
+    case 'gpa':
+      return reading.now === null
+        ? `no grades yet, ${formatGpa(reading.asked)} asked`
+        : `${formatGpa(reading.now)} now, ${formatGpa(reading.asked)} asked${reading.outlook ? sayOutlook(reading.outlook) : ''}`
+    case 'milestone':
+      return reading.words
   }
 }
 
 function sayOutlook(outlook: GpaOutlook): string {
   switch (outlook.code) {
-    case 'needs average': return `; an average of ${formatGpa(outlook.average)} over the next ${formatCredits(outlook.credits)} cr gets there`
-    case 'nothing ahead': return '; nothing that counts in it is planned, and repeating a course with a low grade can lift it'
-    case 'too little planned': return `; the ${formatCredits(outlook.credits)} cr of it still to come cannot lift it that far`
-    case 'out of reach': return ''
+    case 'needs average':
+      return `; an average of ${formatGpa(outlook.average)} over the next ${formatCredits(outlook.credits)} cr gets there`
+    case 'nothing ahead':
+      return '; nothing that counts in it is planned, and repeating a course with a low grade can lift it'
+    case 'too little planned':
+      return `; the ${formatCredits(outlook.credits)} cr of it still to come cannot lift it that far`
+    case 'out of reach':
+      return ''
   }
 }
 
@@ -32,5 +39,7 @@ function sayOutlook(outlook: GpaOutlook): string {
 export function sayOutOfReach({ reading }: RuleReport): string {
   if (reading.kind !== 'gpa' || reading.outlook?.code !== 'out of reach') return ''
   const { top, credits } = reading.outlook
-  return `Even ${formatGpa(top)} in all the ${formatCredits(credits)} credits that are left would not bring the average to ${formatGpa(reading.asked)}. Repeating a course with a low grade can.`
+  return `Even ${formatGpa(top)} in all the ${formatCredits(credits)} credits that are left would not bring the average to ${
+    formatGpa(reading.asked)
+  }. Repeating a course with a low grade can.`
 }

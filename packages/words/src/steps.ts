@@ -8,22 +8,36 @@ import { termName } from './terms'
 /** One thing to do next: its name, and why or how. */
 export function sayStep(step: NextStep): { title: string, words: string } {
   switch (step.code) {
-    case 'seat offer': return {
-      title: `A seat in ${step.course}-${step.label} is held for you`,
-      words: `For ${step.hoursLeft} h more, then it goes to the next in line. Tell the registrar's office whether you take it.`,
-    }
-    case 'confirm program': return { title: 'Confirm your program', words: sayGate(step.gate).words }
-    case 'clear hold': return { title: 'Clear the hold', words: `${sayGate(step.gate).words}. ${sayGate(step.gate).way}` }
-    case 'mend': return { title: mendTitle(step), words: sayCheck(step.check) }
-    case 'plan term': return { title: `Plan ${termName(step.term)}`, words: 'Nothing is placed in this term yet.' }
-    case 'sign-off asked': return { title: 'Sign-off is on its way', words: sayGate(step.gate).way }
-    case 'ask sign-off': return { title: `Ask ${step.advisor ?? 'an advisor'} to sign off ${termName(step.term)}`, words: 'Registration stays closed until then.' }
-    case 'choose section': return { title: `Choose a section for ${step.course}`, words: 'It is planned, but has no bundle yet.' }
-    case 'accept terms': return { title: 'Accept the terms of registration', words: `For ${termName(step.term)}, once.` }
-    case 'register': return { title: `Register ${count(step.courses, 'course')}`, words: 'Registration is open for you.' }
-    case 'pay': return { title: `Pay ${step.amount}`, words: `Due by ${step.by}; registration that is unpaid after that date is voided.` }
-    case 'off path': return { title: 'A course off the path', words: sayCheck(step.check) }
-    case 'cover open': return { title: 'Cover what is open', words: `${formatCredits(step.credits)} credits of your requirements have no course yet.` }
+    case 'seat offer':
+      return {
+        title: `A seat in ${step.course}-${step.label} is held for you`,
+        words: `For ${step.hoursLeft} h more, then it goes to the next in line. Tell the registrar's office whether you take it.`,
+      }
+    case 'confirm program':
+      return { title: 'Confirm your program', words: sayGate(step.gate).words }
+    case 'clear hold':
+      return { title: 'Clear the hold', words: `${sayGate(step.gate).words}. ${sayGate(step.gate).way}` }
+    case 'mend':
+      return { title: mendTitle(step), words: sayCheck(step.check) }
+    case 'plan term':
+      return { title: `Plan ${termName(step.term)}`, words: 'Nothing is placed in this term yet.' }
+    case 'sign-off asked':
+      return { title: 'Sign-off is on its way', words: sayGate(step.gate).way }
+    case 'ask sign-off':
+      return { title: `Ask ${step.advisor ?? 'an advisor'} to sign off ${termName(step.term)}`,
+        words: 'Registration stays closed until then.' }
+    case 'choose section':
+      return { title: `Choose a section for ${step.course}`, words: 'It is planned, but has no bundle yet.' }
+    case 'accept terms':
+      return { title: 'Accept the terms of registration', words: `For ${termName(step.term)}, once.` }
+    case 'register':
+      return { title: `Register ${count(step.courses, 'course')}`, words: 'Registration is open for you.' }
+    case 'pay':
+      return { title: `Pay ${step.amount}`, words: `Due by ${step.by}; registration that is unpaid after that date is voided.` }
+    case 'off path':
+      return { title: 'A course off the path', words: sayCheck(step.check) }
+    case 'cover open':
+      return { title: 'Cover what is open', words: `${formatCredits(step.credits)} credits of your requirements have no course yet.` }
   }
 }
 

@@ -20,7 +20,8 @@ describe('describeLine', () => {
 
 describe('sayOperation', () => {
   it('names the course, also where it is gone by now', () => {
-    const plan = { ...EMPTY_PLAN, entries: [{ id: 'a', course: 'HYD 310', term: '2027FA', credits: 300, pinned: false, pinnedUse: null, note: '' }] }
+    const plan = { ...EMPTY_PLAN,
+      entries: [{ id: 'a', course: 'HYD 310', term: '2027FA', credits: 300, pinned: false, pinnedUse: null, note: '' }] }
     expect(sayOperation({ kind: 'move', entry: 'a', term: '2028FA' }, plan)).toBe('moved HYD 310 to Fall 2028')
     expect(sayOperation({ kind: 'remove', entry: 'GSP240-2027FA-1a2b' }, plan)).toBe('took GSP 240 out')
   })

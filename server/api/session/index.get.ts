@@ -6,5 +6,6 @@ import { loadCollege } from '../../services/catalog'
 export default defineRoute({ access: 'everybody', handle: async ({ event }) => {
   const db = useDatabase()
   const { user } = await getUserSession(event)
-  return { account: (user ?? null) as Account | null, now: await currentInstant(db), zone: (await loadCollege(db)).zone, demo: process.env.RIDGEWAY_DEMO === '1' }
+  return { account: (user ?? null) as Account | null, now: await currentInstant(db), zone: (await loadCollege(db)).zone,
+    demo: process.env.RIDGEWAY_DEMO === '1' }
 } })

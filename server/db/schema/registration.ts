@@ -25,7 +25,9 @@ export const registrations = mysqlTable('registrations', {
   credits: int().notNull(),
   run: varchar({ length: 40 }).notNull(),
   at: instant('registered_at').notNull(),
-}, table => [unique('registrations_once').on(table.student, table.section), index('registrations_section').on(table.section), index('registrations_term').on(table.student, table.term)])
+},
+table => [unique('registrations_once').on(table.student, table.section), index('registrations_section').on(table.section),
+  index('registrations_term').on(table.student, table.term)])
 
 export const waitlistEntries = mysqlTable('waitlist_entries', {
   id: int().autoincrement().primaryKey(),
@@ -52,10 +54,9 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction
-  = | 'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
-    | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
-    | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
+export type LedgerAction = 'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
+  | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
+  | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
 
 /** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
 export const ledger = mysqlTable('ledger', {

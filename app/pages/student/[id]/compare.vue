@@ -22,7 +22,9 @@ const comparison = computed(() => {
   const two = picked.value.map(id => read.value[id])
   if (!student.state || two.some(plan => plan === undefined)) return null
   const both = two as [Plan, Plan]
-  const standingOf = (plan: Plan) => readStanding({ ...student.state!.file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, student.rules, today.value)
+  const standingOf = (plan: Plan) =>
+    readStanding({ ...student.state!.file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, student.rules,
+      today.value)
   return comparePlans(both, [standingOf(both[0]), standingOf(both[1])])
 })
 const nameOf = (id: number) => list.value.find(plan => plan.id === id)?.name ?? 'a plan'
@@ -37,37 +39,82 @@ const differ = (two: readonly [unknown, unknown]) => two[0] !== two[1]
       <span class="spacer" />
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
     </div>
-    <p v-if="list.length < 2" class="card note">There is only one plan yet. Copy it from the plan's menu, change the copy, and compare the two here.</p>
+    <p v-if="list.length < 2" class="card note">
+      There is only one plan yet. Copy it from the plan's menu, change the copy, and compare the two here.
+    </p>
     <template v-else>
-      <p v-if="failed" class="card note blocking">One of the plans could not be read. It may have been deleted; choose another, or try again.</p>
+      <p v-if="failed" class="card note blocking">
+        One of the plans could not be read. It may have been deleted; choose another, or try again.
+      </p>
       <table v-if="comparison" class="card">
         <thead>
           <tr>
             <th class="what"><span class="visually-hidden">What</span></th>
-            <th v-for="which in ([0, 1] as const)" :key="which"><v-select v-model="picked[which]" :items="list.map(plan => ({ value: plan.id, title: plan.current ? `${plan.name} (current)` : plan.name }))" :label="which === 0 ? 'Plan' : 'against'" density="compact" hide-details variant="outlined" /></th>
+            <th v-for="which in ([0, 1] as const)" :key="which">
+              <v-select
+                v-model="picked[which]"
+                :items="list.map(plan => ({ value: plan.id, title: plan.current ? `${plan.name} (current)` : plan.name }))"
+                :label="which === 0 ? 'Plan' : 'against'"
+                density="compact"
+                hide-details
+                variant="outlined"
+              />
+            </th>
           </tr>
         </thead>
         <tbody>
-          <tr :class="{ differs: differ(comparison.finish) }"><th>Finish</th><td v-for="which in ([0, 1] as const)" :key="which" class="big">{{ termName(comparison.finish[which]) }}</td></tr>
-          <tr :class="{ differs: differ(comparison.open) }"><th>Not placed</th><td v-for="which in ([0, 1] as const)" :key="which">{{ formatCredits(comparison.open[which]) }} cr</td></tr>
-          <tr :class="{ differs: differ(comparison.problems) }"><th>Blockers</th><td v-for="which in ([0, 1] as const)" :key="which">{{ comparison.problems[which] }}</td></tr>
+          <tr :class="{ differs: differ(comparison.finish) }">
+            <th>Finish</th>
+            <td v-for="which in ([0, 1] as const)" :key="which" class="big">{{ termName(comparison.finish[which]) }}</td>
+          </tr>
+          <tr :class="{ differs: differ(comparison.open) }">
+            <th>Not placed</th>
+            <td v-for="which in ([0, 1] as const)" :key="which">{{ formatCredits(comparison.open[which]) }} cr</td>
+          </tr>
+          <tr :class="{ differs: differ(comparison.problems) }">
+            <th>Blockers</th>
+            <td v-for="which in ([0, 1] as const)" :key="which">{{ comparison.problems[which] }}</td>
+          </tr>
         </tbody>
         <tbody>
-          <tr class="group"><th colspan="3">By term</th></tr>
-          <tr v-for="term in comparison.terms" :key="term.term" :class="{ differs: differ(term.credits) || term.only[0].length || term.only[1].length }">
+          <tr class="group">
+            <th colspan="3">By term</th>
+          </tr>
+          <tr
+            v-for="term in comparison.terms"
+            :key="term.term"
+            :class="{ differs: differ(term.credits) || term.only[0].length || term.only[1].length }"
+          >
             <th>{{ termName(term.term) }}</th>
             <td v-for="which in ([0, 1] as const)" :key="which">
               <b>{{ formatCredits(term.credits[which]) }} cr</b>
-              <span v-for="one in term.only[which]" :key="one.course" class="only">{{ one.course }} <span class="second small">{{ one.other ? `${termName(one.other)} in ${nameOf(picked[which === 0 ? 1 : 0])}` : `not in ${nameOf(picked[which === 0 ? 1 : 0])}` }}</span></span>
-              <span v-if="term.both.length" class="second both">{{ term.only[which].length ? 'and both' : 'both' }}: {{ term.both.join(', ') }}</span>
+              <span v-for="one in term.only[which]" :key="one.course" class="only"
+                >{{ one.course }}
+                <span class="second small">{{
+                  one.other
+                    ? `${termName(one.other)} in ${nameOf(picked[which === 0 ? 1 : 0])}`
+                    : `not in ${nameOf(picked[which === 0 ? 1 : 0])}`
+                }}</span></span
+              >
+              <span v-if="term.both.length" class="second both"
+                >{{ term.only[which].length ? 'and both' : 'both' }}: {{ term.both.join(', ') }}</span
+              >
             </td>
           </tr>
         </tbody>
         <tbody>
-          <tr class="group"><th colspan="3">By requirement area</th></tr>
-          <tr v-for="area in comparison.areas" :key="area.program + area.title" :class="{ differs: differ(area.state) || differ(area.open) }">
+          <tr class="group">
+            <th colspan="3">By requirement area</th>
+          </tr>
+          <tr
+            v-for="area in comparison.areas"
+            :key="area.program + area.title"
+            :class="{ differs: differ(area.state) || differ(area.open) }"
+          >
             <th>{{ area.title }}</th>
-            <td v-for="which in ([0, 1] as const)" :key="which">{{ area.state[which] }}{{ area.open[which] ? `, ${formatCredits(area.open[which])} cr open` : '' }}</td>
+            <td v-for="which in ([0, 1] as const)" :key="which">
+              {{ area.state[which] }}{{ area.open[which] ? `, ${formatCredits(area.open[which])} cr open` : '' }}
+            </td>
           </tr>
         </tbody>
       </table>

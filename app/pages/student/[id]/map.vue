@@ -14,7 +14,8 @@ const program = computed(() => programs.value.find(one => programId(one) === cho
 const pointed = ref<string | null>(null)
 
 const items = computed(() => student.standing?.items ?? [])
-const itemOf = (code: string): CourseItem | undefined => items.value.find(item => item.course === code) ?? items.value.find(item => catalog.courses.get(code)?.equivalents.includes(item.course))
+const itemOf = (code: string): CourseItem | undefined =>
+  items.value.find(item => item.course === code) ?? items.value.find(item => catalog.courses.get(code)?.equivalents.includes(item.course))
 const map = computed(() => program.value ? prerequisiteMap(program.value, catalog.courses, items.value) : { courses: [], ways: [] })
 /** Courses that neither open anything nor wait for anything are listed, not drawn. */
 const tied = computed(() => new Set(map.value.ways.flatMap(way => [way.from, way.to])))
@@ -30,26 +31,41 @@ const drawn = computed(() => {
   layout(graph)
   const { width = 0, height = 0 } = graph.graph() as { width?: number, height?: number }
   return {
-    width, height,
-    nodes: map.value.courses.filter(course => tied.value.has(course.code)).map(course => ({ ...course, ...graph.node(course.code) as { x: number, y: number } })),
-    edges: map.value.ways.map(way => ({ ...way, path: curve((graph.edge(way.from, way.to) as { points: { x: number, y: number }[] }).points) })),
+    width,
+    height,
+    nodes: map.value.courses.filter(course => tied.value.has(course.code)).map(course => ({ ...course,
+      ...graph.node(course.code) as { x: number, y: number } }),
+    ),
+    edges: map.value.ways.map(way => ({ ...way,
+      path: curve((graph.edge(way.from, way.to) as { points: { x: number, y: number }[] }).points) }),
+    ),
   }
 })
 function curve(points: readonly { x: number, y: number }[]): string {
   const [first, ...rest] = points
-  return `M${first!.x} ${first!.y} ${rest.map((point, i) => {
-    const before = points[i]!
-    const middle = (before.x + point.x) / 2
-    return `C${middle} ${before.y} ${middle} ${point.y} ${point.x} ${point.y}`
-  }).join(' ')}`
+  return `M${first!.x} ${first!.y} ${
+    rest.map((point, i) => {
+      const before = points[i]!
+      const middle = (before.x + point.x) / 2
+      return `C${middle} ${before.y} ${middle} ${point.y} ${point.x} ${point.y}`
+    }).join(' ')
+  }`
 }
 /** A course is a bottleneck when at least three courses wait for it and it is not passed. */
-const bottlenecks = computed(() => [...map.value.courses].filter(course => course.opens >= 3 && stateOf(course.code) !== 'completed').sort((a, b) => b.opens - a.opens || b.depth - a.depth).slice(0, 8))
+const bottlenecks = computed(() =>
+  [...map.value.courses].filter(course => course.opens >= 3 && stateOf(course.code) !== 'completed').sort((a, b) =>
+    b.opens - a.opens || b.depth - a.depth,
+  ).slice(0, 8),
+)
 const stateOf = (code: string) => itemOf(code)?.state ?? 'open'
 const sayState = (code: string) => {
   const item = itemOf(code)
   if (!item) return 'not in the plan'
-  return item.grade ? `${item.state}, ${item.grade}` : item.term && item.state !== 'completed' ? `${item.state} for ${catalog.term(item.term)?.name}` : item.state
+  return item.grade
+    ? `${item.state}, ${item.grade}`
+    : item.term && item.state !== 'completed'
+      ? `${item.state} for ${catalog.term(item.term)?.name}`
+      : item.state
 }
 /** Everything on a way to or from the course that is pointed at. */
 const lit = computed(() => {
@@ -72,38 +88,108 @@ function open(code: string) {
   <div class="page">
     <div class="page-head">
       <h1>Prerequisite map</h1>
-      <v-select v-model="chosen" class="program" :items="programs.map(one => ({ value: programId(one), title: `${one.title} · ${one.catalogYear}` }))" label="Program" density="compact" hide-details variant="outlined" bg-color="surface" />
-      <span class="second small key"><svg width="30" height="8" aria-hidden="true"><path d="M0 4H30" class="way" /></svg> must come first <svg width="30" height="8" aria-hidden="true"><path d="M0 4H30" class="way either" /></svg> one of several</span>
+      <v-select
+        v-model="chosen"
+        class="program"
+        :items="programs.map(one => ({ value: programId(one), title: `${one.title} · ${one.catalogYear}` }))"
+        label="Program"
+        density="compact"
+        hide-details
+        variant="outlined"
+        bg-color="surface"
+      />
+      <span class="second small key"
+        ><svg width="30" height="8" aria-hidden="true"><path d="M0 4H30" class="way" /></svg> must come first
+        <svg width="30" height="8" aria-hidden="true"><path d="M0 4H30" class="way either" /></svg> one of several</span
+      >
       <span class="spacer" />
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
     </div>
     <section class="card necks" aria-label="Bottlenecks">
       <b>Much waits for</b>
-      <button v-for="course in bottlenecks" :key="course.code" class="neck" type="button" @mouseenter="pointed = course.code" @mouseleave="pointed = null" @focus="pointed = course.code" @blur="pointed = null" @click="open(course.code)">
-        <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span> <span class="second small">{{ sayState(course.code) }}</span>
+      <button
+        v-for="course in bottlenecks"
+        :key="course.code"
+        class="neck"
+        type="button"
+        @mouseenter="pointed = course.code"
+        @mouseleave="pointed = null"
+        @focus="pointed = course.code"
+        @blur="pointed = null"
+        @click="open(course.code)"
+      >
+        <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span>
+        <span class="second small">{{ sayState(course.code) }}</span>
       </button>
       <span v-if="!bottlenecks.length" class="second">nothing that is not passed holds up three or more others.</span>
     </section>
     <div class="card scroll">
       <div class="canvas" :style="{ width: `${drawn.width}px`, height: `${drawn.height}px` }">
         <svg :width="drawn.width" :height="drawn.height" aria-hidden="true">
-          <path v-for="way in drawn.edges" :key="way.from + way.to" :d="way.path" class="way" :class="{ either: way.either, faint: faint(way.from) || faint(way.to), lit: lit && !faint(way.from) && !faint(way.to) }" />
+          <path
+            v-for="way in drawn.edges"
+            :key="way.from + way.to"
+            :d="way.path"
+            class="way"
+            :class="{ either: way.either, faint: faint(way.from) || faint(way.to), lit: lit && !faint(way.from) && !faint(way.to) }"
+          />
         </svg>
         <button
-          v-for="node in drawn.nodes" :key="node.code" class="node" :class="{ faint: faint(node.code), neck: node.opens >= 3 && stateOf(node.code) !== 'completed' }" type="button" :style="{ left: `${node.x - WIDTH / 2}px`, top: `${node.y - HEIGHT / 2}px`, width: `${WIDTH}px`, height: `${HEIGHT}px` }"
-          :aria-label="`${node.code} ${titleOf(node.code)}, ${sayState(node.code)}, opens ${count(node.opens, 'course')}`" @mouseenter="pointed = node.code" @mouseleave="pointed = null" @focus="pointed = node.code" @blur="pointed = null" @click="open(node.code)"
+          v-for="node in drawn.nodes"
+          :key="node.code"
+          class="node"
+          :class="{ faint: faint(node.code), neck: node.opens >= 3 && stateOf(node.code) !== 'completed' }"
+          type="button"
+          :style="{ left: `${node.x - WIDTH / 2}px`, top: `${node.y - HEIGHT / 2}px`, width: `${WIDTH}px`, height: `${HEIGHT}px` }"
+          :aria-label="`${node.code} ${titleOf(node.code)}, ${sayState(node.code)}, opens ${count(node.opens, 'course')}`"
+          @mouseenter="pointed = node.code"
+          @mouseleave="pointed = null"
+          @focus="pointed = node.code"
+          @blur="pointed = null"
+          @click="open(node.code)"
         >
-          <CourseBlock :code="node.code" :title="titleOf(node.code)" :state="stateOf(node.code)" :hue="itemOf(node.code) ? hueOf(itemOf(node.code)!) : 'slate'" :corner="node.opens ? String(node.opens) : ''" :done="0.5" />
+          <CourseBlock
+            :code="node.code"
+            :title="titleOf(node.code)"
+            :state="stateOf(node.code)"
+            :hue="itemOf(node.code) ? hueOf(itemOf(node.code)!) : 'slate'"
+            :corner="node.opens ? String(node.opens) : ''"
+            :done="0.5"
+          />
         </button>
       </div>
     </div>
-    <p class="second small">The number in a corner is how many courses of the map wait for it. {{ alone.length ? `Open to anybody, and opening nothing: ${alone.map(course => course.code).join(', ')}.` : '' }}</p>
+    <p class="second small">
+      The number in a corner is how many courses of the map wait for it.
+      {{ alone.length ? `Open to anybody, and opening nothing: ${alone.map(course => course.code).join(', ')}.` : '' }}
+    </p>
     <details class="card table">
       <summary>The map as a table</summary>
       <table>
-        <thead><tr><th>Course</th><th>Where you stand</th><th>Needs first</th><th>Opens</th><th>Waiting in all</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Course</th>
+            <th>Where you stand</th>
+            <th>Needs first</th>
+            <th>Opens</th>
+            <th>Waiting in all</th>
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="course in map.courses" :key="course.code"><td>{{ course.code }} {{ titleOf(course.code) }}</td><td>{{ sayState(course.code) }}</td><td>{{ catalog.courses.get(course.code)?.prerequisite || 'nothing' }}</td><td>{{ map.ways.filter(way => way.from === course.code).map(way => way.to).join(', ') }}</td><td>{{ course.opens }}</td></tr>
+          <tr v-for="course in map.courses" :key="course.code">
+            <td>{{ course.code }} {{ titleOf(course.code) }}</td>
+            <td>{{ sayState(course.code) }}</td>
+            <td>{{ catalog.courses.get(course.code)?.prerequisite || 'nothing' }}</td>
+            <td>
+              {{
+                map.ways
+                  .filter(way => way.from === course.code)
+                  .map(way => way.to)
+                  .join(', ')
+              }}
+            </td>
+            <td>{{ course.opens }}</td>
+          </tr>
         </tbody>
       </table>
     </details>
@@ -114,7 +200,10 @@ function open(code: string) {
 .program { width: 300px; flex: none; }
 .key { display: inline-flex; gap: 6px; align-items: center; }
 .necks { padding: 8px 14px; display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; margin-bottom: 8px; }
-.necks .neck { border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 9px; cursor: pointer; display: inline-flex; gap: 6px; align-items: baseline; }
+.necks .neck {
+  border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 9px; cursor: pointer;
+  display: inline-flex; gap: 6px; align-items: baseline;
+}
 .scroll { overflow: auto; padding: 8px; }
 .canvas { position: relative; margin: 0 auto; }
 .canvas svg { position: absolute; left: 0; top: 0; }

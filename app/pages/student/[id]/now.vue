@@ -19,16 +19,25 @@ const dates = computed(() => {
   if (!term) return []
   const opening = student.state?.opening
   return [
-    ...(opening ? [{ date: student.localDate(opening.from), words: `${term.name} opens for you, ${toLocal(opening.from, session.zone).toFormat('HH:mm')}` }] : []),
-    { date: term.feesDue, words: 'Fees due' }, { date: term.start, words: 'Classes begin' }, { date: term.addBy, words: 'Last day to add' },
-    { date: term.dropBy, words: 'Last day to drop without a record' }, { date: term.withdrawBy, words: 'Last day to withdraw' }, { date: term.end, words: 'Classes end' },
+    ...(opening
+      ? [{ date: student.localDate(opening.from),
+          words: `${term.name} opens for you, ${toLocal(opening.from, session.zone).toFormat('HH:mm')}` }]
+      : []),
+    { date: term.feesDue, words: 'Fees due' },
+    { date: term.start, words: 'Classes begin' },
+    { date: term.addBy, words: 'Last day to add' },
+    { date: term.dropBy, words: 'Last day to drop without a record' },
+    { date: term.withdrawBy, words: 'Last day to withdraw' },
+    { date: term.end, words: 'Classes end' },
   ].filter(day => day.date >= today.value).sort((a, b) => a.date.localeCompare(b.date))
 })
-const loads = computed(() => student.standing?.loads.filter(load => load.credits > 0).map((load) => {
-  const term = catalog.term(load.term)!
-  const phase = termPhase(term, today.value)
-  return { ...load, term, kind: phase === 'past' ? 'taken' as const : phase === 'under way' ? 'under way' as const : 'planned' as const }
-}) ?? [])
+const loads = computed(() =>
+  student.standing?.loads.filter(load => load.credits > 0).map((load) => {
+    const term = catalog.term(load.term)!
+    const phase = termPhase(term, today.value)
+    return { ...load, term, kind: phase === 'past' ? 'taken' as const : phase === 'under way' ? 'under way' as const : 'planned' as const }
+  }) ?? [],
+)
 const finish = computed(() => student.standing?.finish ? catalog.term(student.standing.finish)?.name : null)
 const ACTS = { 'confirm program': 'program', 'ask sign-off': 'sign-off-request', 'accept terms': 'terms' } as const
 const LABELS = { 'confirm program': 'Confirm', 'ask sign-off': 'Ask for sign-off', 'accept terms': 'Read and accept' }
@@ -40,14 +49,18 @@ async function act(step: NextStep) {
   problem.value = await student.act(ACTS[step.act], step.act === 'confirm program' ? {} : { term: workingTerm.code })
   busy.value = ''
 }
-const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/student/${student.state!.id}/${step.place}`, query: step.about ? { about: step.about } : {} }
+const linkOf = (step: NextStep) =>
+  step.place === 'now' ? null : { path: `/student/${student.state!.id}/${step.place}`, query: step.about ? { about: step.about } : {} }
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Next on your path</h1>
-      <span class="second">{{ workingTerm.term?.name }} · {{ count(student.steps.filter(step => step.blocking).length, 'thing stands', 'things stand') }} in the way</span>
+      <span class="second"
+        >{{ workingTerm.term?.name }} · {{ count(student.steps.filter(step => step.blocking).length, 'thing stands', 'things stand') }} in
+        the way</span
+      >
     </div>
     <FailedBox v-if="problem" :problem="problem" />
     <div class="columns">
@@ -59,13 +72,31 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
               <p class="strong">{{ sayStep(step).title }}</p>
               <p class="second">{{ sayStep(step).words }}</p>
             </div>
-            <button v-if="step.act && student.isOwn" class="act" :class="{ full: step.blocking }" type="button" :disabled="busy === step.id" @click="act(step)">{{ LABELS[step.act] }}</button>
-            <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{ { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }[step.place] }}</NuxtLink>
+            <button
+              v-if="step.act && student.isOwn"
+              class="act"
+              :class="{ full: step.blocking }"
+              type="button"
+              :disabled="busy === step.id"
+              @click="act(step)"
+            >
+              {{ LABELS[step.act] }}
+            </button>
+            <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{
+              { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }[
+                step.place
+              ]
+            }}</NuxtLink>
           </li>
         </ol>
         <p v-else class="card empty">Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</p>
         <section class="card chart-card" aria-label="Credits by term">
-          <h2>Credits by term <span class="second small">{{ finish ? `finish ${finish}` : student.standing ? `${formatCredits(student.standing.open)} cr to place` : '' }}</span></h2>
+          <h2>
+            Credits by term
+            <span class="second small">{{
+              finish ? `finish ${finish}` : student.standing ? `${formatCredits(student.standing.unplaced)} cr to place` : ''
+            }}</span>
+          </h2>
           <CreditChart v-if="loads.length" :loads="loads" />
           <p v-else class="second">The chart begins with the first course.</p>
         </section>
@@ -75,20 +106,34 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
         <section class="card side">
           <h2>Standing</h2>
           <dl>
-            <dt>Program</dt><dd>{{ major?.title }} · {{ major?.catalogYear }}</dd>
-            <dt>Credits earned</dt><dd>{{ formatCredits(student.standing!.earned) }}</dd>
-            <dt>GPA</dt><dd :class="{ blocking: student.standing!.gpa.value !== null && student.standing!.gpa.value < 200 }">{{ formatGpa(student.standing!.gpa.value) }}</dd>
-            <dt>Requirements met</dt><dd>{{ formatCredits(major?.met ?? 0) }} of {{ formatCredits(major?.totalCredits ?? 0) }} cr</dd>
-            <dt>Finish</dt><dd>{{ finish ?? 'not yet covered' }}</dd>
+            <dt>Program</dt>
+            <dd>{{ major?.title }} · {{ major?.catalogYear }}</dd>
+            <dt>Credits earned</dt>
+            <dd>{{ formatCredits(student.standing!.earned) }}</dd>
+            <dt>GPA</dt>
+            <dd :class="{ blocking: student.standing!.gpa.value !== null && student.standing!.gpa.value < 200 }">
+              {{ formatGpa(student.standing!.gpa.value) }}
+            </dd>
+            <dt>Requirements met</dt>
+            <dd>{{ formatCredits(major?.met ?? 0) }} of {{ formatCredits(major?.totalCredits ?? 0) }} cr</dd>
+            <dt>Finish</dt>
+            <dd>{{ finish ?? 'not yet covered' }}</dd>
           </dl>
         </section>
         <section class="card side">
           <h2>Key dates</h2>
-          <ul><li v-for="day in dates" :key="day.words"><span class="date">{{ longDate(day.date) }}</span><span>{{ day.words }}</span></li></ul>
+          <ul>
+            <li v-for="day in dates" :key="day.words">
+              <span class="date">{{ longDate(day.date) }}</span
+              ><span>{{ day.words }}</span>
+            </li>
+          </ul>
         </section>
         <section v-if="student.state?.advisor" class="card side">
           <h2>Your advisor</h2>
-          <p>{{ student.state.advisor.name }}<br><a :href="`mailto:${student.state.advisor.email}`">{{ student.state.advisor.email }}</a></p>
+          <p>
+            {{ student.state.advisor.name }}<br /><a :href="`mailto:${student.state.advisor.email}`">{{ student.state.advisor.email }}</a>
+          </p>
         </section>
       </aside>
     </div>
@@ -98,7 +143,10 @@ const linkOf = (step: NextStep) => step.place === 'now' ? null : { path: `/stude
 <style scoped>
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 16px; }
 .steps { list-style: none; padding: 0; margin: 0; }
-.steps li { display: grid; grid-template-columns: 26px 1fr auto; gap: 10px; align-items: center; padding: 9px 14px; border-top: 1px solid var(--line-soft); border-left: 4px solid transparent; }
+.steps li {
+  display: grid; grid-template-columns: 26px 1fr auto; gap: 10px; align-items: center; padding: 9px 14px;
+  border-top: 1px solid var(--line-soft); border-left: 4px solid transparent;
+}
 .steps li:first-child { border-top: 0; }
 .steps li.blocked { border-left-color: var(--block); }
 .steps p { margin: 0; }
@@ -115,5 +163,9 @@ ul { list-style: none; padding: 0; margin: 0; }
 .side li { display: grid; grid-template-columns: 92px 1fr; }
 .side p { margin: 0; }
 .chart-card { padding: 12px 16px; margin-top: 12px; }
-@media (max-width: 800px) { .columns { grid-template-columns: 1fr; } .steps li { grid-template-columns: 18px 1fr; } .steps li > :last-child { grid-column: 2; justify-self: start; } }
+@media (max-width: 800px) {
+  .columns { grid-template-columns: 1fr; }
+  .steps li { grid-template-columns: 18px 1fr; }
+  .steps li > :last-child { grid-column: 2; justify-self: start; }
+}
 </style>

@@ -18,10 +18,18 @@ const moves = usePlanMoves(board, edit)
 const { hueOf, doneOf, isOffPath, checksOf, titleOf } = useItems()
 const isPhone = useMediaQuery('(max-width: 700px)')
 
-type Panel = { kind: 'tile', id: string } | { kind: 'problem', id: string } | { kind: 'term', code: string } | { kind: 'draft' } | { kind: 'wishes' } | null
+type Panel = { kind: 'tile', id: string } | { kind: 'problem', id: string } | { kind: 'term', code: string } | { kind: 'draft' } | {
+  kind: 'wishes'
+} | null
 const about = String(route.query.about ?? '')
 const panel = ref<Panel>(about ? { kind: 'tile', id: about } : null)
-const selectedId = computed(() => panel.value?.kind === 'tile' ? panel.value.id : panel.value?.kind === 'problem' ? problems.value.find(check => check.id === (panel.value as { id: string }).id)?.itemId ?? null : null)
+const selectedId = computed(() =>
+  panel.value?.kind === 'tile'
+    ? panel.value.id
+    : panel.value?.kind === 'problem'
+      ? problems.value.find(check => check.id === (panel.value as { id: string }).id)?.itemId ?? null
+      : null,
+)
 const selected = computed(() => student.shown?.items.find(item => item.id === selectedId.value) ?? null)
 const heldPlace = computed(() => student.plan.placeholders.find(place => place.id === selectedId.value) ?? null)
 const marked = ref<string[]>([])
@@ -31,11 +39,23 @@ const grid = useTemplateRef<HTMLElement>('grid')
 
 const finish = computed(() => student.shown?.finish ? catalog.term(student.shown.finish)?.name : null)
 /** What decides the finish, in courses. */
-const chain = computed(() => (student.projection?.chain ?? []).flatMap(id => student.standing?.items.find(item => item.id === id)?.course ?? []))
-const toPlace = computed(() => (student.shown?.open ?? 0) - (student.shown?.held ?? 0))
+const chain = computed(() =>
+  (student.projection?.chain ?? []).flatMap(id => student.standing?.items.find(item => item.id === id)?.course ?? []),
+)
+const toPlace = computed(() => student.shown?.unplaced ?? 0)
+/** What a term's load comes to: its status and cap, or that it is over it. */
+function footOf(term: Term): string {
+  const load = board.load(term.code)!
+  const cap = formatCredits(student.state!.file.capRaised[term.code] ?? term.loadCap)
+  return load.overCap ? `over the cap of ${cap}` : `${load.status}, cap ${cap}`
+}
 /** Every problem in the order in which one walks through them: blockers first, then by term. */
-const problems = computed(() => [...student.standing?.checks ?? []].sort((a, b) =>
-  Number(b.severity === 'blocker') - Number(a.severity === 'blocker') || termIndex(a.term) - termIndex(b.term) || a.id.localeCompare(b.id)))
+const problems = computed(() =>
+  [...student.standing?.checks ?? []].sort((a, b) =>
+    Number(b.severity === 'blocker') - Number(a.severity === 'blocker')
+    || termIndex(a.term) - termIndex(b.term) || a.id.localeCompare(b.id),
+  ),
+)
 const blockers = computed(() => problems.value.filter(check => check.severity === 'blocker'))
 const termIndex = (code: string | null) => code === null ? 999 : catalog.terms.findIndex(term => term.code === code)
 
@@ -45,18 +65,44 @@ const onTrack = (lane: string, term: string) => {
   if (!item?.term || !student.projection?.windows[item.id]?.terms.includes(term)) return false
   return board.cell(lane, item.term).some(other => other.id === item.id)
 }
-const links = computed(() => selected.value && !student.preview ? findLinks(selected.value, { items: student.standing!.items, courses: catalog.courses }) : null)
-const tieOf = (id: string) => links.value?.before.includes(id) ? 'comes first' : links.value?.beside.includes(id) ? 'goes with it' : links.value?.after.includes(id) ? 'waits for it' : ''
+const links = computed(() =>
+  selected.value && !student.preview ? findLinks(selected.value, { items: student.standing!.items, courses: catalog.courses }) : null,
+)
+const tieOf = (id: string) =>
+  links.value?.before.includes(id)
+    ? 'comes first'
+    : links.value?.beside.includes(id)
+      ? 'goes with it'
+      : links.value?.after.includes(id)
+        ? 'waits for it'
+        : ''
 
 const phoneCode = ref(workingTerm.code)
 const phoneTerms = computed(() => catalog.terms.filter(term => moves.isFuture(term) || board.columns.value.includes(term)))
 const phoneAt = computed(() => Math.max(0, phoneTerms.value.findIndex(term => term.code === phoneCode.value)))
-const allColumns = computed(() => isPhone.value ? phoneTerms.value.slice(phoneAt.value, phoneAt.value + 1) : [...board.pastColumns.value, ...board.columns.value])
+const allColumns = computed(() =>
+  isPhone.value ? phoneTerms.value.slice(phoneAt.value, phoneAt.value + 1) : [...board.pastColumns.value, ...board.columns.value],
+)
 const showsEarlier = computed(() => !isPhone.value && !board.showPast.value)
 const isWide = computed(() => allColumns.value.length > 7)
-const template = computed(() => isPhone.value ? '116px 1fr' : `${isWide.value ? 132 : 150}px ${showsEarlier.value ? (isWide.value ? '74px ' : '92px ') : ''}repeat(${allColumns.value.length}, minmax(${isWide.value ? 98 : 104}px, 1fr))`)
+const template = computed(() =>
+  isPhone.value
+    ? '116px 1fr'
+    : `${isWide.value ? 132 : 150}px ${
+      showsEarlier.value ? (isWide.value ? '74px ' : '92px ') : ''
+    }repeat(${allColumns.value.length}, minmax(${isWide.value ? 98 : 104}px, 1fr))`,
+)
 /** On a phone only the lanes that say something about the term. */
-const lanes = computed(() => isPhone.value ? board.lanes.value.filter(lane => lane.open > 0 || allColumns.value.some(term => board.cell(lane.id, term.code).length + board.heldIn(lane.id, term.code).length + board.also(lane.id, term.code).length > 0)) : board.lanes.value)
+const lanes = computed(() =>
+  isPhone.value
+    ? board.lanes.value.filter(lane =>
+        lane.open > 0
+        || allColumns.value.some(term =>
+          board.cell(lane.id, term.code).length + board.heldIn(lane.id, term.code).length + board.also(lane.id, term.code).length > 0,
+        ),
+      )
+    : board.lanes.value,
+)
 
 const problemsOf = (item: { id: string }) => checksOf(item).length
 const isBlocking = (item: { id: string }) => checksOf(item).some(check => check.severity === 'blocker')
@@ -69,27 +115,51 @@ const fromOf = (item: CourseItem) => {
   return entry && entry.term !== item.term ? shortTermName(catalog.term(entry.term)!) : ''
 }
 const commented = computed(() => new Set(student.state?.comments.map(comment => comment.entry)))
-const courseChoices = computed(() => [...catalog.courses.values()].map(course => ({ value: course.code, title: `${course.code} ${course.title}` })))
+const courseChoices = computed(() =>
+  [...catalog.courses.values()].map(course => ({ value: course.code, title: `${course.code} ${course.title}` })),
+)
 const lineTitle = (line: LineRef) => requirements.lineAt(line)?.title ?? line
 
 /** Where something from the tray goes without being dragged: the term on the phone's screen, else the working term. */
 const trayTerm = computed(() => isPhone.value ? allColumns.value[0] : workingTerm.term)
 
-interface Chip { key: string, course: string | null, program: string, line: string, title: string, words: string, hue: string, open: number }
-const tray = computed(() => (student.standing?.reports ?? []).flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] => {
-  const common = { program: report.code, line: line.id, title: line.title, hue: area.hue, open: line.open }
-  const held = student.plan.placeholders.filter(place => place.line === lineRef(report.code, line.id)).reduce((sum, place) => sum + place.credits, 0)
-  if (line.unfilled.length > 0) return line.unfilled.map(code => ({ ...common, key: `${report.code}-${code}`, course: code, words: '' }))
-  return held >= line.open ? [] : [{ ...common, key: `${report.code}-${line.id}`, course: null, words: sayLacking(line.lacking) }]
-}))))
+interface Chip {
+  key: string
+  course: string | null
+  program: string
+  line: string
+  title: string
+  words: string
+  hue: string
+  open: number
+}
+const tray = computed(() =>
+  (student.standing?.reports ?? []).flatMap(report =>
+    report.areas.flatMap(area =>
+      area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] => {
+        const common = { program: report.code, line: line.id, title: line.title, hue: area.hue, open: line.open }
+        const held = student.plan.placeholders.filter(place => place.line === lineRef(report.code, line.id)).reduce(
+          (sum, place) => sum + place.credits,
+          0,
+        )
+        if (line.unfilled.length > 0)
+          return line.unfilled.map(code => ({ ...common, key: `${report.code}-${code}`, course: code, words: '' }))
+        return held >= line.open ? [] : [{ ...common, key: `${report.code}-${line.id}`, course: null, words: sayLacking(line.lacking) }]
+      }),
+    ),
+  ),
+)
 
-const tileOf = (id: string): BoardTile | null => student.standing?.items.find(item => item.id === id) ?? student.plan.placeholders.find(place => place.id === id) ?? null
+const tileOf = (id: string): BoardTile | null =>
+  student.standing?.items.find(item => item.id === id) ?? student.plan.placeholders.find(place => place.id === id) ?? null
 const isMovableId = (id: string) => {
   const item = student.standing?.items.find(one => one.id === id)
-  return student.mayEdit && student.preview === null && (item ? board.isMovable(item) : student.plan.placeholders.some(place => place.id === id))
+  return student.mayEdit && student.preview === null
+    && (item ? board.isMovable(item) : student.plan.placeholders.some(place => place.id === id))
 }
 /** What moves with a tile: all that is marked, when it is one of them. */
-const companions = (id: string) => marked.value.includes(id) ? marked.value.flatMap(other => (isMovableId(other) ? tileOf(other) ?? [] : [])) : []
+const companions = (id: string) =>
+  marked.value.includes(id) ? marked.value.flatMap(other => (isMovableId(other) ? tileOf(other) ?? [] : [])) : []
 
 function openTile(id: string, event?: MouseEvent) {
   if (event && (event.ctrlKey || event.metaKey || event.shiftKey)) return mark(id)
@@ -162,7 +232,14 @@ function walk(from: HTMLElement, key: string) {
   const here = from.getBoundingClientRect()
   const tiles = [...grid.value!.querySelectorAll<HTMLElement>('[data-item]')].filter(tile => tile !== from)
   const ahead = tiles.map(tile => ({ tile, box: tile.getBoundingClientRect() })).filter(({ box }) =>
-    key === 'ArrowRight' ? box.left > here.left + 8 : key === 'ArrowLeft' ? box.left < here.left - 8 : key === 'ArrowDown' ? box.top > here.top + 8 : box.top < here.top - 8)
+    key === 'ArrowRight'
+      ? box.left > here.left + 8
+      : key === 'ArrowLeft'
+        ? box.left < here.left - 8
+        : key === 'ArrowDown'
+          ? box.top > here.top + 8
+          : box.top < here.top - 8,
+  )
   const sideways = key === 'ArrowLeft' || key === 'ArrowRight'
   const distance = (box: DOMRect) => Math.abs(box.left - here.left) * (sideways ? 1 : 4) + Math.abs(box.top - here.top) * (sideways ? 4 : 1)
   ahead.sort((a, b) => distance(a.box) - distance(b.box))[0]?.tile.focus()
@@ -191,7 +268,8 @@ function onTileKey(event: KeyboardEvent, id: string) {
   const movable = isMovableId(id)
   const item = student.standing?.items.find(one => one.id === id)
   if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) void shift(id, event.key === 'ArrowRight' ? 1 : -1)
-  else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) void (item && movable && changeLane(item, event.key === 'ArrowDown' ? 1 : -1))
+  else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
+    void (item && movable && changeLane(item, event.key === 'ArrowDown' ? 1 : -1))
   else if (event.key.startsWith('Arrow')) walk(event.currentTarget as HTMLElement, event.key)
   else if (event.key === 'Enter') openTile(id)
   else if (event.key === ' ') mark(id)
@@ -209,7 +287,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') marked.value = []
   if (event.key === 'n' && !panel.value && !event.ctrlKey && !event.metaKey && problems.value[0]) goTo(problems.value[0])
 })
-const changeWords = computed(() => draft.looked ? 'You are looking at a draft: hatched courses would be placed. Nothing is changed yet.' : changed.value || student.notice)
+const changeWords = computed(() =>
+  draft.looked ? 'You are looking at a draft: hatched courses would be placed. Nothing is changed yet.' : changed.value || student.notice,
+)
 watch(() => student.notice, now => now && (changed.value = ''))
 </script>
 
@@ -218,12 +298,25 @@ watch(() => student.notice, now => now && (changed.value = ''))
     <div class="page-head">
       <h1>{{ student.state?.plan.name }} plan</h1>
       <PlanMenu />
-      <span class="second small" role="status">{{ student.saving === 'kept here' ? 'kept on this device, will be sent' : student.saving }}</span>
-      <button class="words-link small" type="button" :disabled="!student.done.length" @click="undo">Undo <span class="kbd">Ctrl Z</span></button>
+      <span class="second small" role="status">{{
+        student.saving === 'kept here' ? 'kept on this device, will be sent' : student.saving
+      }}</span>
+      <button class="words-link small" type="button" :disabled="!student.done.length" @click="undo">
+        Undo <span class="kbd">Ctrl Z</span>
+      </button>
       <button class="words-link small" type="button" :disabled="!student.undone.length" @click="redo">Redo</button>
       <span class="spacer" />
-      <span class="outcome"><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(toPlace) }} cr to place<template v-if="chain.length > 1 && !student.preview"> · <span class="second" title="The longest chain of prerequisites in the plan">decided by {{ chain.join(' → ') }}</span></template></span>
-      <button v-if="problems.length" class="words-link" :class="{ blocking: blockers.length }" type="button" @click="goTo(problems[0]!)">{{ count(problems.length, 'problem') }} <span class="kbd">n</span></button>
+      <span class="outcome"
+        ><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(toPlace) }} cr to place<template
+          v-if="chain.length > 1 && !student.preview"
+        >
+          ·
+          <span class="second" title="The longest chain of prerequisites in the plan">decided by {{ chain.join(' → ') }}</span></template
+        ></span
+      >
+      <button v-if="problems.length" class="words-link" :class="{ blocking: blockers.length }" type="button" @click="goTo(problems[0]!)">
+        {{ count(problems.length, 'problem') }} <span class="kbd">n</span>
+      </button>
       <span v-else class="second">no problems</span>
     </div>
     <div class="bar">
@@ -234,17 +327,60 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <NuxtLink class="act link" :to="`/student/${student.state!.id}/plan-sheet`">Print</NuxtLink>
       <PlanFiles />
       <span class="spacer" />
-      <button v-if="!isPhone" class="act" type="button" :aria-pressed="board.showAll.value" @click="board.showAll.value = !board.showAll.value">{{ board.showAll.value ? 'Fewer terms' : 'All terms' }}</button>
-      <v-autocomplete v-if="student.mayEdit" v-model="adding" class="adder" :items="courseChoices" :label="`Place a course in ${trayTerm?.name}`" density="compact" hide-details variant="outlined" bg-color="surface" @update:model-value="addChosen" />
+      <button
+        v-if="!isPhone"
+        class="act"
+        type="button"
+        :aria-pressed="board.showAll.value"
+        @click="board.showAll.value = !board.showAll.value"
+      >
+        {{ board.showAll.value ? 'Fewer terms' : 'All terms' }}
+      </button>
+      <v-autocomplete
+        v-if="student.mayEdit"
+        v-model="adding"
+        class="adder"
+        :items="courseChoices"
+        :label="`Place a course in ${trayTerm?.name}`"
+        density="compact"
+        hide-details
+        variant="outlined"
+        bg-color="surface"
+        @update:model-value="addChosen"
+      />
     </div>
-    <p v-if="student.state && !student.state.plan.current" class="card other" role="status">This is not {{ student.isOwn ? 'your' : 'the' }} current plan: sign-off and registration do not read it. <button class="words-link" type="button" @click="student.openPlan(null)">Back to the current plan</button></p>
+    <p v-if="student.state && !student.state.plan.current" class="card other" role="status">
+      This is not {{ student.isOwn ? 'your' : 'the' }} current plan: sign-off and registration do not read it.
+      <button class="words-link" type="button" @click="student.openPlan(null)">Back to the current plan</button>
+    </p>
     <p class="changed" role="status" aria-live="polite">{{ changeWords }}</p>
-    <p v-if="marked.length" class="marked-line" role="status"><b>{{ count(marked.length, 'tile') }} chosen.</b> Drag one of them, or Alt + arrows, and all move. <button class="words-link" type="button" @click="pinTiles(marked)">Pin</button> · <button class="words-link blocking" type="button" @click="removeTiles(marked)">Take out</button> · <button class="words-link" type="button" @click="marked = []">Let go</button></p>
+    <p v-if="marked.length" class="marked-line" role="status">
+      <b>{{ count(marked.length, 'tile') }} chosen.</b> Drag one of them, or Alt + arrows, and all move.
+      <button class="words-link" type="button" @click="pinTiles(marked)">Pin</button> ·
+      <button class="words-link blocking" type="button" @click="removeTiles(marked)">Take out</button> ·
+      <button class="words-link" type="button" @click="marked = []">Let go</button>
+    </p>
 
     <nav v-if="isPhone" class="phone-terms" aria-label="Terms">
-      <button class="act" type="button" :disabled="phoneAt === 0" :data-term="phoneTerms[phoneAt - 1]?.code" @click="phoneCode = phoneTerms[phoneAt - 1]!.code">‹ {{ phoneAt > 0 ? shortTermName(phoneTerms[phoneAt - 1]!) : '' }}</button>
+      <button
+        class="act"
+        type="button"
+        :disabled="phoneAt === 0"
+        :data-term="phoneTerms[phoneAt - 1]?.code"
+        @click="phoneCode = phoneTerms[phoneAt - 1]!.code"
+      >
+        ‹ {{ phoneAt > 0 ? shortTermName(phoneTerms[phoneAt - 1]!) : '' }}
+      </button>
       <b>{{ allColumns[0]?.name }}</b>
-      <button class="act" type="button" :disabled="phoneAt === phoneTerms.length - 1" :data-term="phoneTerms[phoneAt + 1]?.code" @click="phoneCode = phoneTerms[phoneAt + 1]!.code">{{ phoneAt < phoneTerms.length - 1 ? shortTermName(phoneTerms[phoneAt + 1]!) : '' }} ›</button>
+      <button
+        class="act"
+        type="button"
+        :disabled="phoneAt === phoneTerms.length - 1"
+        :data-term="phoneTerms[phoneAt + 1]?.code"
+        @click="phoneCode = phoneTerms[phoneAt + 1]!.code"
+      >
+        {{ phoneAt < phoneTerms.length - 1 ? shortTermName(phoneTerms[phoneAt + 1]!) : '' }} ›
+      </button>
     </nav>
 
     <div ref="grid" class="card board" :class="{ wide: isWide }" :style="{ gridTemplateColumns: template }">
@@ -252,65 +388,211 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <div class="corner" />
       <button v-if="showsEarlier" class="col-head words-link" type="button" @click="board.showPast.value = true">earlier ▸</button>
       <div v-for="term in allColumns" :key="term.code" class="col-head" :class="{ working: term.code === workingTerm.code }">
-        <button v-if="term === board.pastColumns.value[0] && !isPhone" class="words-link" type="button" aria-label="Fold earlier terms" @click="board.showPast.value = false">◂</button>
-        <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">{{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}</button>
+        <button
+          v-if="term === board.pastColumns.value[0] && !isPhone"
+          class="words-link"
+          type="button"
+          aria-label="Fold earlier terms"
+          @click="board.showPast.value = false"
+        >
+          ◂
+        </button>
+        <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">
+          {{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}
+        </button>
         <span v-if="student.plan.wishes.termsOff.includes(term.code)" class="small"> off</span>
         <span v-if="student.plan.termNotes[term.code]" class="small" :title="student.plan.termNotes[term.code]"> ✎</span>
-        <br><span class="second head-load">{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr{{ term.code === workingTerm.code ? ' · working term' : '' }}</span>
+        <br /><span class="second head-load"
+          >{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr{{ term.code === workingTerm.code ? ' · working term' : '' }}</span
+        >
       </div>
       <template v-for="lane in lanes" :key="lane.id">
         <div class="lane-head" :class="[`hue-${lane.hue}`, { off: lane.id === 'off-path' }]">
           <span class="strong">{{ lane.title }}</span>
-          <span class="small" :class="{ second: !lane.open }">{{ lane.id === 'off-path' ? 'counts for nothing' : lane.id === 'other-credit' ? 'no line, and yet needed' : lane.open ? `${formatCredits(lane.open)} cr open` : 'covered' }}</span>
+          <span class="small" :class="{ second: !lane.open }">{{
+            lane.id === 'off-path'
+              ? 'counts for nothing'
+              : lane.id === 'other-credit'
+                ? 'no line, and yet needed'
+                : lane.open
+                  ? `${formatCredits(lane.open)} cr open`
+                  : 'covered'
+          }}</span>
         </div>
         <div v-if="showsEarlier" class="cell" :class="{ off: lane.id === 'off-path' }">
-          <span v-for="item in board.alsoEarly(lane.id)" :key="`also-${item.id}`" class="also small second" title="counts here too">+ {{ item.course }}</span>
+          <span v-for="item in board.alsoEarly(lane.id)" :key="`also-${item.id}`" class="also small second" title="counts here too"
+            >+ {{ item.course }}</span
+          >
           <template v-if="board.early(lane.id).length">
-            <span class="past-bar" :class="`hue-${lane.hue}`" :style="{ width: `${Math.min(isWide ? 60 : 74, board.early(lane.id).reduce((s, i) => s + i.credits, 0) / 25)}px` }" />
-            <span class="small second" :title="board.early(lane.id).map(i => `${i.course} ${i.grade}`).join(', ')">{{ formatCredits(board.early(lane.id).reduce((s, i) => s + i.credits, 0)) }} cr</span>
+            <span
+              class="past-bar"
+              :class="`hue-${lane.hue}`"
+              :style="{ width: `${Math.min(isWide ? 60 : 74, board.early(lane.id).reduce((s, i) => s + i.credits, 0) / 25)}px` }"
+            />
+            <span
+              class="small second"
+              :title="
+                board
+                  .early(lane.id)
+                  .map(i => `${i.course} ${i.grade}`)
+                  .join(', ')
+              "
+              >{{ formatCredits(board.early(lane.id).reduce((s, i) => s + i.credits, 0)) }} cr</span
+            >
           </template>
         </div>
-        <PlanCell v-for="term in allColumns" :key="term.code" class="cell" :class="{ working: term.code === workingTerm.code, off: lane.id === 'off-path', track: onTrack(lane.id, term.code) }" :accepts="moves.isFuture(term)" :term="term.code" :lane="lane.id" @drop="drop(term, lane.id)">
+        <PlanCell
+          v-for="term in allColumns"
+          :key="term.code"
+          class="cell"
+          :class="{ working: term.code === workingTerm.code, off: lane.id === 'off-path', track: onTrack(lane.id, term.code) }"
+          :accepts="moves.isFuture(term)"
+          :term="term.code"
+          :lane="lane.id"
+          @drop="drop(term, lane.id)"
+        >
           <PlanTile
-            v-for="item in board.cell(lane.id, term.code)" :key="item.id" :item="item" :title="titleOf(item.course)" :hue="hueOf(item)" :done="doneOf(item)" :off-path="isOffPath(item)" :pinned="isPinned(item)"
-            :problems="problemsOf(item)" :blocking="isBlocking(item)" :movable="isMovableId(item.id)" :selected="item.id === selectedId" :marked="marked.includes(item.id)" :ghost="isGhost(item)" :from="fromOf(item)"
-            :noted="Boolean(entryOf(item.id)?.note)" :commented="commented.has(item.id)" :tie="tieOf(item.id)"
-            @drag="dragged = item.id" @dropped="dropTouched(item.id, $event)" @open="openTile(item.id, $event)" @keydown="onTileKey($event, item.id)"
+            v-for="item in board.cell(lane.id, term.code)"
+            :key="item.id"
+            :item="item"
+            :title="titleOf(item.course)"
+            :hue="hueOf(item)"
+            :done="doneOf(item)"
+            :off-path="isOffPath(item)"
+            :pinned="isPinned(item)"
+            :problems="problemsOf(item)"
+            :blocking="isBlocking(item)"
+            :movable="isMovableId(item.id)"
+            :selected="item.id === selectedId"
+            :marked="marked.includes(item.id)"
+            :ghost="isGhost(item)"
+            :from="fromOf(item)"
+            :noted="Boolean(entryOf(item.id)?.note)"
+            :commented="commented.has(item.id)"
+            :tie="tieOf(item.id)"
+            @drag="dragged = item.id"
+            @dropped="dropTouched(item.id, $event)"
+            @open="openTile(item.id, $event)"
+            @keydown="onTileKey($event, item.id)"
           />
           <PlaceholderTile
-            v-for="held in board.heldIn(lane.id, term.code)" :key="held.id" :place="held" :title="lineTitle(held.line)" :hue="lane.hue" :movable="isMovableId(held.id)" :selected="held.id === selectedId" :marked="marked.includes(held.id)"
-            :problems="problemsOf(held)" :blocking="isBlocking(held)" @drag="dragged = held.id" @dropped="dropTouched(held.id, $event)" @open="openTile(held.id, $event)" @keydown="onTileKey($event, held.id)"
+            v-for="held in board.heldIn(lane.id, term.code)"
+            :key="held.id"
+            :place="held"
+            :title="lineTitle(held.line)"
+            :hue="lane.hue"
+            :movable="isMovableId(held.id)"
+            :selected="held.id === selectedId"
+            :marked="marked.includes(held.id)"
+            :problems="problemsOf(held)"
+            :blocking="isBlocking(held)"
+            @drag="dragged = held.id"
+            @dropped="dropTouched(held.id, $event)"
+            @open="openTile(held.id, $event)"
+            @keydown="onTileKey($event, held.id)"
           />
-          <span v-for="item in board.also(lane.id, term.code)" :key="`also-${item.id}`" class="also small second" :title="`${item.course} counts here too; its tile stands in the first lane that uses it`">+ {{ item.course }}</span>
+          <span
+            v-for="item in board.also(lane.id, term.code)"
+            :key="`also-${item.id}`"
+            class="also small second"
+            :title="`${item.course} counts here too; its tile stands in the first lane that uses it`"
+            >+ {{ item.course }}</span
+          >
         </PlanCell>
       </template>
       <div class="lane-head foot"><span class="strong">Load</span></div>
       <div v-if="showsEarlier" class="cell foot small second">{{ formatCredits(student.standing!.earned) }} cr earned</div>
-      <div v-for="term in allColumns" :key="`load-${term.code}`" class="cell foot small" :data-foot="term.code" :class="{ working: term.code === workingTerm.code }">
+      <div
+        v-for="term in allColumns"
+        :key="`load-${term.code}`"
+        class="cell foot small"
+        :data-foot="term.code"
+        :class="{ working: term.code === workingTerm.code }"
+      >
         <template v-if="board.load(term.code)?.credits">
           <span class="strong">{{ formatCredits(board.load(term.code)!.credits) }} cr · {{ board.load(term.code)!.hours }} h</span>
-          <span :class="board.load(term.code)!.overCap ? 'blocking strong' : 'second'">{{ board.load(term.code)!.overCap ? `over the cap of ${formatCredits(term.loadCap)}` : `${board.load(term.code)!.status}, cap ${formatCredits(student.state!.file.capRaised[term.code] ?? term.loadCap)}` }}</span>
+          <span
+            :class="board.load(term.code)!.overCap ? 'blocking strong' : 'second'"
+            >{{ footOf(term) }}</span
+          >
         </template>
-        <button v-if="termProblems(term.code).length" class="words-link small blocking" type="button" @click="goTo(termProblems(term.code)[0]!)">{{ count(termProblems(term.code).length, 'problem') }}</button>
+        <button
+          v-if="termProblems(term.code).length"
+          class="words-link small blocking"
+          type="button"
+          @click="goTo(termProblems(term.code)[0]!)"
+        >
+          {{ count(termProblems(term.code).length, 'problem') }}
+        </button>
       </div>
     </div>
 
     <section v-if="tray.length && !student.preview" class="tray" aria-label="Required and not placed">
       <span class="strong">Not placed</span>
       <template v-for="chip in tray" :key="chip.key">
-        <TrayChip v-if="chip.course" :code="chip.course" :title="titleOf(chip.course)" :hue="chip.hue" :movable="student.mayEdit" @drag="dragged = `course:${chip.course}`" @keydown.p="student.mayEdit && trayTerm && place(chip.course, trayTerm)" @dropped="dropTouched(`course:${chip.course}`, $event)" @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })" />
+        <TrayChip
+          v-if="chip.course"
+          :code="chip.course"
+          :title="titleOf(chip.course)"
+          :hue="chip.hue"
+          :movable="student.mayEdit"
+          @drag="dragged = `course:${chip.course}`"
+          @keydown.p="student.mayEdit && trayTerm && place(chip.course, trayTerm)"
+          @dropped="dropTouched(`course:${chip.course}`, $event)"
+          @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })"
+        />
         <span v-else class="line-chip">
-          <TrayChip :code="`${chip.title}: ${chip.words}`" :title="chip.title" :hue="chip.hue" :movable="student.mayEdit" @drag="dragged = `line:${chip.key}`" @dropped="dropTouched(`line:${chip.key}`, $event)" @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })" />
-          <button v-if="student.mayEdit && trayTerm" class="words-link small" type="button" @click="hold(chip, trayTerm)">Hold a place</button>
+          <TrayChip
+            :code="`${chip.title}: ${chip.words}`"
+            :title="chip.title"
+            :hue="chip.hue"
+            :movable="student.mayEdit"
+            @drag="dragged = `line:${chip.key}`"
+            @dropped="dropTouched(`line:${chip.key}`, $event)"
+            @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })"
+          />
+          <button v-if="student.mayEdit && trayTerm" class="words-link small" type="button" @click="hold(chip, trayTerm)">
+            Hold a place
+          </button>
         </span>
       </template>
     </section>
     <p v-else-if="!student.preview" class="tray second">Everything required has a place.</p>
 
-    <HoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" :movable="isMovableId(heldPlace.id)" @close="panel = null" @edit="edit" @choose="chooseFor" @remove="removeTiles([heldPlace.id])" />
-    <CourseDrawer v-else-if="panel?.kind === 'tile' && selected" :item="selected" :movable="isMovableId(selected.id)" :pinned="isPinned(selected)" @close="panel = null" @edit="edit" @remove="removeTiles([selected.id])" @pin="pinTiles([selected.id])" />
-    <ProblemDrawer v-else-if="panel?.kind === 'problem'" :checks="problems" :at="panel.id" @close="panel = null" @edit="mend" @go="goTo" @draft="panel = { kind: 'draft' }" />
-    <TermDrawer v-else-if="panel?.kind === 'term' && catalog.term(panel.code)" :term="catalog.term(panel.code)!" @close="panel = null" @edit="edit" />
+    <HoldDrawer
+      v-if="panel?.kind === 'tile' && heldPlace"
+      :place="heldPlace"
+      :movable="isMovableId(heldPlace.id)"
+      @close="panel = null"
+      @edit="edit"
+      @choose="chooseFor"
+      @remove="removeTiles([heldPlace.id])"
+    />
+    <CourseDrawer
+      v-else-if="panel?.kind === 'tile' && selected"
+      :item="selected"
+      :movable="isMovableId(selected.id)"
+      :pinned="isPinned(selected)"
+      @close="panel = null"
+      @edit="edit"
+      @remove="removeTiles([selected.id])"
+      @pin="pinTiles([selected.id])"
+    />
+    <ProblemDrawer
+      v-else-if="panel?.kind === 'problem'"
+      :checks="problems"
+      :at="panel.id"
+      @close="panel = null"
+      @edit="mend"
+      @go="goTo"
+      @draft="panel = { kind: 'draft' }"
+    />
+    <TermDrawer
+      v-else-if="panel?.kind === 'term' && catalog.term(panel.code)"
+      :term="catalog.term(panel.code)!"
+      @close="panel = null"
+      @edit="edit"
+    />
     <WishesDrawer v-else-if="panel?.kind === 'wishes'" @close="panel = null" @edit="edit" />
     <DraftDrawer v-else-if="panel?.kind === 'draft'" @close="panel = null" @edit="edit" />
   </div>
@@ -332,13 +614,21 @@ watch(() => student.notice, now => now && (changed.value = ''))
 .term-name { background: none; border: 0; padding: 0; color: inherit; font: inherit; cursor: pointer; }
 .term-name:hover { text-decoration: underline; }
 .corner { position: sticky; left: 0; background: var(--surface); z-index: 2; }
-.lane-head { position: sticky; left: 0; z-index: 2; background: var(--surface); border-top: 1px solid var(--line); border-left: 5px solid var(--hue); padding: 7px 8px; display: flex; flex-direction: column; line-height: 1.25; }
+.lane-head {
+  position: sticky; left: 0; z-index: 2; background: var(--surface); border-top: 1px solid var(--line);
+  border-left: 5px solid var(--hue); padding: 7px 8px; display: flex; flex-direction: column; line-height: 1.25;
+}
 .lane-head.off { border-left-color: var(--block); }
-.cell { border-top: 1px solid var(--line); border-left: 1px solid var(--line-soft); padding: 5px; min-height: 46px; display: grid; gap: 5px; align-content: start; min-width: 0; }
+.cell {
+  border-top: 1px solid var(--line); border-left: 1px solid var(--line-soft); padding: 5px; min-height: 46px;
+  display: grid; gap: 5px; align-content: start; min-width: 0;
+}
 .wide .cell { padding: 4px; }
 .cell.working { background: color-mix(in srgb, var(--act-tint) 40%, transparent); }
 .cell.track { box-shadow: inset 0 -3px 0 var(--act); }
-.cell.off { background-image: repeating-linear-gradient(90deg, color-mix(in srgb, var(--line-soft) 70%, transparent) 0 14px, transparent 14px 28px); }
+.cell.off {
+  background-image: repeating-linear-gradient(90deg, color-mix(in srgb, var(--line-soft) 70%, transparent) 0 14px, transparent 14px 28px);
+}
 .past-bar { display: block; height: 9px; border-radius: 2px; background: var(--hue); margin-top: 6px; }
 .foot { min-height: 44px; gap: 1px; }
 .also { border-bottom: 1px dashed var(--line); padding: 1px 3px; white-space: nowrap; }
@@ -353,5 +643,11 @@ watch(() => student.notice, now => now && (changed.value = ''))
   .plan-page .bar { order: 1; margin-top: 14px; }
   .plan-page > .drawer { order: 2; }
 }
-@media (max-width: 700px) { .plan-page :deep(.kbd) { display: none; } .outcome { flex-basis: 100%; } .bar .act { font-size: 12.5px; padding: 3px 8px; } .adder { width: 100%; } .cell { padding: 6px; } }
+@media (max-width: 700px) {
+  .plan-page :deep(.kbd) { display: none; }
+  .outcome { flex-basis: 100%; }
+  .bar .act { font-size: 12.5px; padding: 3px 8px; }
+  .adder { width: 100%; }
+  .cell { padding: 6px; }
+}
 </style>

@@ -7,12 +7,20 @@ const router = useRouter()
 const MOST = 3
 
 const held = computed(() => student.state?.programIds ?? [])
-const fromAddress = String(route.query.with ?? '').split(',').filter(id => requirements.choices.some(choice => choice.value === id)).slice(0, MOST)
+const fromAddress = String(route.query.with ?? '').split(',').filter(id => requirements.choices.some(choice => choice.value === id)).slice(
+  0,
+  MOST,
+)
 const first = held.value[0] ?? requirements.choices[0]!.value
-const neighbour = requirements.choices.find(choice => choice.kind === 'major' && choice.value.replace(/-\d+$/, '') !== first.replace(/-\d+$/, ''))!.value
+const neighbour
+  = requirements.choices.find(choice => choice.kind === 'major' && choice.value.replace(/-\d+$/, '') !== first.replace(/-\d+$/, ''))!.value
 /** What was asked for is what one wants to see beside the own program. */
-const askedFor = student.state?.programChange?.state === 'asked' ? student.state.programChange.programs.filter(id => !held.value.includes(id)) : []
-const shown = ref<string[]>(fromAddress.length > 0 ? fromAddress : [first, ...(askedFor.length > 0 ? askedFor : [neighbour])].slice(0, MOST))
+const askedFor = student.state?.programChange?.state === 'asked'
+  ? student.state.programChange.programs.filter(id => !held.value.includes(id))
+  : []
+const shown = ref<string[]>(
+  fromAddress.length > 0 ? fromAddress : [first, ...(askedFor.length > 0 ? askedFor : [neighbour])].slice(0, MOST),
+)
 // The comparison has an address, so that it can be sent to the advisor.
 watch(shown, ids => router.replace({ query: { with: ids.join(',') } }), { deep: true })
 
@@ -38,20 +46,37 @@ function wished(id: string): string[] {
   <div class="page">
     <div class="page-head">
       <h1>Try another program</h1>
-      <span class="second">{{ student.isOwn ? 'Your' : `${student.state!.name}'s` }} record, without the plan, read against each. Nothing changes by looking.</span>
+      <span class="second"
+        >{{ student.isOwn ? 'Your' : `${student.state!.name}'s` }} record, without the plan, read against each. Nothing changes by
+        looking.</span
+      >
       <span class="spacer" />
       <button v-if="shown.length < MOST" class="act" type="button" @click="add">Add a program</button>
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/requirements`">Back to requirements</NuxtLink>
     </div>
     <p v-if="change && change.state !== 'taken back'" class="card change" role="status">
-      <template v-if="change.state === 'asked'">Asked for on {{ longDate(student.localDate(change.askedAt)) }}: <b>{{ change.programs.map(requirements.title).join(', ') }}</b>. {{ student.state!.advisor?.name ?? 'The advisor' }} has it. <button v-if="student.isOwn" class="words-link" type="button" @click="takeBack">Take it back</button></template>
-      <template v-else>{{ change.state === 'granted' ? 'Granted' : 'Declined' }}: {{ change.programs.map(requirements.title).join(', ') }}. {{ change.words }}</template>
+      <template v-if="change.state === 'asked'"
+        >Asked for on {{ longDate(student.localDate(change.askedAt)) }}: <b>{{ change.programs.map(requirements.title).join(', ') }}</b>.
+        {{ student.state!.advisor?.name ?? 'The advisor' }} has it.
+        <button v-if="student.isOwn" class="words-link" type="button" @click="takeBack">Take it back</button></template
+      >
+      <template v-else
+        >{{ change.state === 'granted' ? 'Granted' : 'Declined' }}: {{ change.programs.map(requirements.title).join(', ') }}.
+        {{ change.words }}</template
+      >
       {{ problem }}
     </p>
     <div class="columns" :style="{ '--columns': shown.length }">
       <TrialColumn
-        v-for="(id, i) in shown" :key="i" :program-id="id" :choices="choicesFor(id)" :held="held.includes(id)" :wished="wished(id)" :removable="shown.length > 1"
-        @choose="shown[i] = $event" @remove="shown.splice(i, 1)"
+        v-for="(id, i) in shown"
+        :key="i"
+        :program-id="id"
+        :choices="choicesFor(id)"
+        :held="held.includes(id)"
+        :wished="wished(id)"
+        :removable="shown.length > 1"
+        @choose="shown[i] = $event"
+        @remove="shown.splice(i, 1)"
       />
     </div>
   </div>

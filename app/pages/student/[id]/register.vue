@@ -22,7 +22,8 @@ const isOpen = computed(() => student.state?.opening !== null && opensIn.value =
 // The moment the opening passes, the sheet is read again: what was refused for the hour alone is not any more.
 watch(isOpen, (open, before) => open && before === false && Promise.all([student.reload(), week.loadSheet()]))
 
-const hueOfCourse = (code: string) => hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
+const hueOfCourse = (code: string) =>
+  hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
 const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.bundles.find(b => b.picked || b.registered)
 const rows = computed(() => week.sheet?.rows ?? [])
 const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
@@ -32,19 +33,27 @@ const outcome = (row: RowDecision) => refusals(row).length === 0 ? 'will registe
 const mayPress = computed(() => student.isOwn && gatesClosed.value.length === 0 && willRegister.value.length > 0 && !week.running)
 const registered = computed(() => {
   const mine = student.state?.registered.filter(row => row.term === workingTerm.code) ?? []
-  return [...new Set(mine.map(row => row.course))].map(course => ({ course, labels: mine.filter(row => row.course === course).map(row => row.label), credits: mine.filter(row => row.course === course).reduce((s, row) => s + row.credits, 0), at: mine.find(row => row.course === course)!.at }))
+  return [...new Set(mine.map(row => row.course))].map(course => ({ course,
+    labels: mine.filter(row => row.course === course).map(row => row.label),
+    credits: mine.filter(row => row.course === course).reduce((s, row) => s + row.credits, 0),
+    at: mine.find(row => row.course === course)!.at }),
+  )
 })
 const cost = computed(() => {
-  const list = [...registered.value.map(row => ({ course: row.course, credits: row.credits })), ...willRegister.value.map(row => ({ course: row.course, credits: row.credits }))]
+  const list = [...registered.value.map(row => ({ course: row.course, credits: row.credits })),
+    ...willRegister.value.map(row => ({ course: row.course, credits: row.credits }))]
   const credits = list.reduce((sum, row) => sum + row.credits, 0)
   const extra = list.reduce((sum, row) => sum + (catalog.courses.get(row.course)?.fee ?? 0), 0)
   return { credits, extra, tuition: credits * catalog.creditPrice / 100 }
 })
 const IN_PLAN: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap']
 /** Where a refusal is mended; a partner's where the partner's is. */
-const linkFor = (finding: Finding): 'plan' | 'week' => finding.code === 'partner-refused' && finding.because[0]
-  ? linkFor(finding.because[0])
-  : IN_PLAN.includes(finding.code) ? 'plan' : 'week'
+const linkFor = (finding: Finding): 'plan' | 'week' =>
+  finding.code === 'partner-refused' && finding.because[0]
+    ? linkFor(finding.because[0])
+    : IN_PLAN.includes(finding.code)
+      ? 'plan'
+      : 'week'
 
 const press = () => week.register(rows.value.map(row => row.rowId))
 const takeOut = async (course: string) => {
@@ -61,41 +70,104 @@ const accept = async () => {
   <div class="page">
     <div class="page-head">
       <h1>Line-up for {{ workingTerm.term?.name }}</h1>
-      <span v-if="week.sheet" class="second">{{ formatCredits(rows.reduce((s, r) => s + r.credits, 0)) }} cr · dry run {{ toLocal(week.sheet.at, session.zone).toFormat('H:mm') }}</span>
+      <span v-if="week.sheet" class="second"
+        >{{ formatCredits(rows.reduce((s, r) => s + r.credits, 0)) }} cr · dry run
+        {{ toLocal(week.sheet.at, session.zone).toFormat('H:mm') }}</span
+      >
       <button class="words-link small" type="button" @click="week.loadSheet()">Run it again</button>
     </div>
-    <FailedBox v-if="problem || week.failed" :problem="(problem ?? week.failed)!" retry @retry="problem = null; week.loadSheet()" />
+    <FailedBox
+      v-if="problem || week.failed"
+      :problem="(problem ?? week.failed)!"
+      retry
+      @retry="
+        problem = null
+        week.loadSheet()
+      "
+    />
     <div class="columns">
       <div>
         <ResultSheet v-if="week.result" :result="week.result" />
         <ol v-if="rows.length" class="card sheet" aria-label="Run sheet">
           <li v-for="(row, index) in rows" :key="row.rowId">
             <span class="second number">{{ index + 1 }}</span>
-            <CourseBlock class="block" :code="`${row.course}-${bundleOf(row.course)?.sections[0]?.label ?? ''}`" :title="bundleOf(row.course) ? describeTimes(bundleOf(row.course)!.sections) : ''" state="picked" :hue="hueOfCourse(row.course)" :corner="formatCredits(row.credits || catalog.courses.get(row.course)?.credits || 0)" />
+            <CourseBlock
+              class="block"
+              :code="`${row.course}-${bundleOf(row.course)?.sections[0]?.label ?? ''}`"
+              :title="bundleOf(row.course) ? describeTimes(bundleOf(row.course)!.sections) : ''"
+              state="picked"
+              :hue="hueOfCourse(row.course)"
+              :corner="formatCredits(row.credits || catalog.courses.get(row.course)?.credits || 0)"
+            />
             <div class="checks">
               <template v-for="finding in refusals(row)" :key="finding.code">
-                <p><b>{{ sayFinding(finding).words }}</b></p>
-                <p><NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding)}`">{{ sayFinding(finding).way }}</NuxtLink></p>
+                <p>
+                  <b>{{ sayFinding(finding).words }}</b>
+                </p>
+                <p>
+                  <NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding)}`">{{
+                    sayFinding(finding).way
+                  }}</NuxtLink>
+                </p>
               </template>
-              <p v-if="refusals(row).length === 0">{{ row.findings.filter(f => f.ok && f.code !== 'load-cap').map(f => sayFinding(f).words).join(' ') }}</p>
+              <p v-if="refusals(row).length === 0">
+                {{
+                  row.findings
+                    .filter(f => f.ok && f.code !== 'load-cap')
+                    .map(f => sayFinding(f).words)
+                    .join(' ')
+                }}
+              </p>
             </div>
             <div class="outcome">
               <b :class="{ blocking: outcome(row) === 'refused' }">{{ outcome(row) }}</b>
-              <button v-if="student.isOwn" class="words-link small" type="button" :aria-label="`Take ${row.course} out of the line-up`" @click="takeOut(row.course)">take out</button>
+              <button
+                v-if="student.isOwn"
+                class="words-link small"
+                type="button"
+                :aria-label="`Take ${row.course} out of the line-up`"
+                @click="takeOut(row.course)"
+              >
+                take out
+              </button>
             </div>
           </li>
         </ol>
         <div v-else-if="week.sheet" class="card empty">
-          <p>The line-up is empty. <NuxtLink :to="`/student/${student.state!.id}/week`">Choose sections in Week</NuxtLink>, then register them here.</p>
+          <p>
+            The line-up is empty. <NuxtLink :to="`/student/${student.state!.id}/week`">Choose sections in Week</NuxtLink>, then register
+            them here.
+          </p>
         </div>
-        <div v-else aria-busy="true" aria-label="Loading"><div v-for="n in 3" :key="n" class="grey-shape" style="height: 58px; margin-bottom: 3px" /></div>
+        <div v-else aria-busy="true" aria-label="Loading">
+          <div v-for="n in 3" :key="n" class="grey-shape" style="height: 58px; margin-bottom: 3px" />
+        </div>
 
         <div class="press">
-          <button class="act full big" type="button" :disabled="!mayPress" @click="press">{{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}</button>
-          <span v-if="opensIn" class="opens" role="timer">Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1"> · also closed: {{ gatesClosed.filter(gate => gate.kind !== 'opening').map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}</template><template v-else-if="willRegister.length"> · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template></span>
-          <span v-else-if="gatesClosed.length">Closed: {{ gatesClosed.map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}. {{ sayGate(gatesClosed[0]!).way }}</span>
+          <button class="act full big" type="button" :disabled="!mayPress" @click="press">
+            {{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}
+          </button>
+          <span v-if="opensIn" class="opens" role="timer"
+            >Opens in <b>{{ opensIn }}</b>
+            <template v-if="gatesClosed.length > 1">
+              · also closed:
+              {{
+                gatesClosed
+                  .filter(gate => gate.kind !== 'opening')
+                  .map(gate => sayGate(gate).title.toLowerCase())
+                  .join(', ')
+              }}</template
+            ><template v-else-if="willRegister.length">
+              · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template
+            ></span
+          >
+          <span v-else-if="gatesClosed.length"
+            >Closed: {{ gatesClosed.map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}. {{ sayGate(gatesClosed[0]!).way }}</span
+          >
           <span v-else-if="rows.length && willRegister.length === 0">Nothing in the line-up would be registered; each row says why.</span>
-          <span v-else-if="rows.length > willRegister.length" class="second">{{ count(rows.length - willRegister.length, 'row') }} would be refused and stay here.</span>
+          <span v-else-if="rows.length > willRegister.length" class="second"
+            >{{ count(rows.length - willRegister.length, 'row') }} would be refused and stay here.</span
+          >
         </div>
         <section v-if="!student.state!.termsAcceptedAt && student.isOwn" class="card terms">
           <h2>Terms of registration</h2>
@@ -105,16 +177,45 @@ const accept = async () => {
         <h2 class="so-far">This term so far</h2>
         <p v-if="registered.length + student.state!.waitlisted.length === 0" class="second">Nothing is registered yet.</p>
         <div class="blocks">
-          <CourseBlock v-for="row in registered" :key="row.course" class="block" :code="`${row.course}-${row.labels.join(' + ')}`" :title="`registered ${toLocal(row.at, session.zone).toFormat('d LLL, HH:mm')}`" state="registered" :hue="hueOfCourse(row.course)" :corner="`${formatCredits(row.credits)} cr`" />
-          <CourseBlock v-for="wait in student.state!.waitlisted" :key="wait.section" class="block" :code="`${wait.course}-${wait.label}`" :title="wait.offerUntil && wait.offerUntil > instant ? `seat offer, ${timeLeft(instant, wait.offerUntil)} left` : `waitlist, place ${wait.place}`" state="waitlist" :hue="hueOfCourse(wait.course)" />
+          <CourseBlock
+            v-for="row in registered"
+            :key="row.course"
+            class="block"
+            :code="`${row.course}-${row.labels.join(' + ')}`"
+            :title="`registered ${toLocal(row.at, session.zone).toFormat('d LLL, HH:mm')}`"
+            state="registered"
+            :hue="hueOfCourse(row.course)"
+            :corner="`${formatCredits(row.credits)} cr`"
+          />
+          <CourseBlock
+            v-for="wait in student.state!.waitlisted"
+            :key="wait.section"
+            class="block"
+            :code="`${wait.course}-${wait.label}`"
+            :title="
+              wait.offerUntil && wait.offerUntil > instant
+                ? `seat offer, ${timeLeft(instant, wait.offerUntil)} left`
+                : `waitlist, place ${wait.place}`
+            "
+            state="waitlist"
+            :hue="hueOfCourse(wait.course)"
+          />
         </div>
       </div>
       <aside>
         <GateList :gates="student.gates" :opens-in="opensIn" />
         <section class="card cost">
           <h2>Cost {{ willRegister.length ? 'with this line-up' : 'of this term' }}</h2>
-          <dl><dt>{{ formatCredits(cost.credits) }} cr × {{ money(catalog.creditPrice) }}</dt><dd>{{ money(cost.tuition) }}</dd><dt>Course fees</dt><dd>{{ money(cost.extra) }}</dd></dl>
-          <dl class="total"><dt>Due by {{ workingTerm.term && longDate(workingTerm.term.feesDue) }}</dt><dd>{{ money(cost.tuition + cost.extra) }}</dd></dl>
+          <dl>
+            <dt>{{ formatCredits(cost.credits) }} cr × {{ money(catalog.creditPrice) }}</dt>
+            <dd>{{ money(cost.tuition) }}</dd>
+            <dt>Course fees</dt>
+            <dd>{{ money(cost.extra) }}</dd>
+          </dl>
+          <dl class="total">
+            <dt>Due by {{ workingTerm.term && longDate(workingTerm.term.feesDue) }}</dt>
+            <dd>{{ money(cost.tuition + cost.extra) }}</dd>
+          </dl>
           <p class="second small">Unpaid after that date, the registration is voided.</p>
         </section>
       </aside>
@@ -125,7 +226,10 @@ const accept = async () => {
 <style scoped>
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 16px; }
 .sheet { list-style: none; padding: 0; margin: 0; }
-.sheet li { display: grid; grid-template-columns: 22px 230px 1fr 92px; gap: 12px; padding: 9px 14px; border-top: 1px solid var(--line-soft); align-items: start; }
+.sheet li {
+  display: grid; grid-template-columns: 22px 230px 1fr 92px; gap: 12px; padding: 9px 14px;
+  border-top: 1px solid var(--line-soft); align-items: start;
+}
 .sheet li:first-child { border-top: 0; }
 .checks p { margin: 0 0 2px; }
 .outcome { display: grid; gap: 2px; justify-items: start; }
@@ -142,7 +246,15 @@ dl { display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; margin: 6px 
 dd { margin: 0; text-align: right; }
 .total { border-top: 1px solid var(--line); padding-top: 6px; font-weight: 700; }
 p { margin: 2px 0; }
-@media (max-width: 800px) { .columns { grid-template-columns: 1fr; } .sheet li { grid-template-columns: 16px 1fr; } .checks, .outcome { grid-column: 2; } .block { width: 100%; } .big { width: 100%; }
+@media (max-width: 800px) {
+  .columns { grid-template-columns: 1fr; }
+  .sheet li { grid-template-columns: 16px 1fr; }
+  .checks, .outcome { grid-column: 2; }
+  .block { width: 100%; }
+}
   /* In a corridor at 7:59 the button is always in reach. */
-  .press { position: sticky; bottom: 0; background: var(--paper); border-top: 1px solid var(--line); padding: 8px 0; gap: 4px 12px; z-index: 4; } }
+  .press {
+    position: sticky; bottom: 0; background: var(--paper); border-top: 1px solid var(--line); padding: 8px 0;
+    gap: 4px 12px; z-index: 4; };
+  }
 </style>

@@ -47,17 +47,32 @@ onMounted(() => {
 })
 const suggested = computed(() => {
   const program = student.state && catalog.programs.get(student.state.programIds[0] ?? '')
-  return program?.suggested.map(step => ({ name: step.name, courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item => item.course === code && major.value?.couldCount[item.id]) })) })) ?? []
+  return program?.suggested.map(step => ({ name: step.name,
+    courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item =>
+      item.course === code && major.value?.couldCount[item.id],
+    ) })) }),
+  ) ?? []
 })
-const totals = computed(() => major.value && [
-  { value: major.value.met, word: 'met' }, { value: major.value.underWay, word: 'under way' }, { value: major.value.covered, word: 'covered' }, { value: major.value.open, word: 'open' },
-])
+const totals = computed(() =>
+  major.value && [
+    { value: major.value.met, word: 'met' },
+    { value: major.value.underWay, word: 'under way' },
+    { value: major.value.covered, word: 'covered' },
+    { value: major.value.open, word: 'open' },
+  ],
+)
 const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
 /** Named once at the top: nothing else on the page matters as much. */
-const lost = computed(() => reports.value.flatMap(report => [
-  ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, lost]) => ({ program: report.code, line, title: requirements.lineOf(report.code, line)?.title ?? line, words: sayLost(lost) })),
-  ...report.rules.filter(isOutOfReach).map(rule => ({ program: report.code, line: '', title: ruleTitle(rule), words: sayOutOfReach(rule) })),
-]))
+const lost = computed(() =>
+  reports.value.flatMap(report => [
+    ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, lost]) => ({ program: report.code, line,
+      title: requirements.lineOf(report.code, line)?.title ?? line, words: sayLost(lost) }),
+    ),
+    ...report.rules.filter(isOutOfReach).map(rule => ({ program: report.code, line: '', title: ruleTitle(rule),
+      words: sayOutOfReach(rule) }),
+    ),
+  ]),
+)
 const change = computed(() => student.state?.programChange)
 </script>
 
@@ -66,15 +81,28 @@ const change = computed(() => student.state?.programChange)
     <div class="page-head">
       <h1>{{ major?.title }} · catalog {{ major?.catalogYear }}</h1>
       <div role="group" aria-label="Read the requirements" class="by">
-        <template v-for="([id, words], i) in VIEWS" :key="id">{{ i ? ' · ' : '' }}<button class="words-link" type="button" :aria-pressed="view === id" @click="view = id">{{ words }}</button></template>
+        <template v-for="([id, words], i) in VIEWS" :key="id"
+          >{{ i ? ' · ' : ''
+          }}<button class="words-link" type="button" :aria-pressed="view === id" @click="view = id">{{ words }}</button></template
+        >
       </div>
       <span class="spacer" />
-      <span v-if="totals"><template v-for="(part, i) in totals" :key="part.word">{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template> <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span>
+      <span v-if="totals"
+        ><template v-for="(part, i) in totals" :key="part.word"
+          >{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template
+        >
+        <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span
+      >
       <NuxtLink class="act link" :to="`/student/${student.state!.id}/programs`">Try another program</NuxtLink>
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/standing`">Print</NuxtLink>
     </div>
-    <p v-if="change?.state === 'asked'" class="small">A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on {{ longDate(student.localDate(change.askedAt)) }} and waits for the advisor.</p>
-    <p v-else-if="change?.state === 'declined'" class="small">The change to {{ change.programs.map(requirements.title).join(' with ') }} was declined: {{ change.words }}</p>
+    <p v-if="change?.state === 'asked'" class="small">
+      A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on
+      {{ longDate(student.localDate(change.askedAt)) }} and waits for the advisor.
+    </p>
+    <p v-else-if="change?.state === 'declined'" class="small">
+      The change to {{ change.programs.map(requirements.title).join(' with ') }} was declined: {{ change.words }}
+    </p>
     <div v-if="lost.length" class="card lost" role="alert">
       <p v-for="one in lost" :key="one.program + one.line + one.title">
         <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
@@ -84,15 +112,24 @@ const change = computed(() => student.state?.programChange)
 
     <template v-if="view === 'area'">
       <ProgramTree
-        v-for="(report, i) in reports" :key="report.code" :report="report" :looking="requirements.looking[i]!" :main="report === major" :pointed="pointed" :selected="selected?.program === report.code ? selected.line : null"
-        @select="(line, item) => select(report.code, line, item)" @point="point"
+        v-for="(report, i) in reports"
+        :key="report.code"
+        :report="report"
+        :looking="requirements.looking[i]!"
+        :main="report === major"
+        :pointed="pointed"
+        :selected="selected?.program === report.code ? selected.line : null"
+        @select="(line, item) => select(report.code, line, item)"
+        @point="point"
       />
       <section class="card below">
         <div>
           <UnusedCourses :items="unusedBelow" />
           <template v-if="major && major.beyond > 0">
             <h3 class="more">Credits beyond what is needed</h3>
-            <p>{{ formatCredits(major.beyond) }} cr of the courses in use are more than their lines ask; they count towards the total only.</p>
+            <p>
+              {{ formatCredits(major.beyond) }} cr of the courses in use are more than their lines ask; they count towards the total only.
+            </p>
           </template>
         </div>
         <RuleList :reports="reports" />
@@ -104,14 +141,31 @@ const change = computed(() => student.state?.programChange)
       <div v-for="step in suggested" :key="step.name" class="line-row">
         <span class="line-title">{{ step.name }}</span>
         <div class="bar">
-          <CourseBlock v-for="{ code, item } in step.courses" :key="code" class="sized" compact :code="code" :state="item?.state ?? 'open'" :hue="item ? hueOf(item) : undefined" :corner="item?.grade ?? ''" :done="item ? doneOf(item) : 0" />
+          <CourseBlock
+            v-for="{ code, item } in step.courses"
+            :key="code"
+            class="sized"
+            compact
+            :code="code"
+            :state="item?.state ?? 'open'"
+            :hue="item ? hueOf(item) : undefined"
+            :corner="item?.grade ?? ''"
+            :done="item ? doneOf(item) : 0"
+          />
         </div>
       </div>
     </section>
 
     <ProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
 
-    <LineDrawer v-if="selectedLine && view === 'area'" :line="selectedLine.line" :program="selectedLine.program" :item-id="selectedLine.item" @close="selected = null" @item="selected = { ...selected!, item: $event }" />
+    <LineDrawer
+      v-if="selectedLine && view === 'area'"
+      :line="selectedLine.line"
+      :program="selectedLine.program"
+      :item-id="selectedLine.item"
+      @close="selected = null"
+      @item="selected = { ...selected!, item: $event }"
+    />
   </div>
 </template>
 
@@ -121,7 +175,10 @@ const change = computed(() => student.state?.programChange)
 .lost { border-color: var(--block); background: var(--block-tint); padding: 8px 14px; margin-bottom: 10px; }
 .lost p { margin: 2px 0; }
 .tree { margin-bottom: 12px; overflow: hidden; }
-.line-row { display: grid; grid-template-columns: 160px 1fr; gap: 12px; align-items: center; padding: 5px 14px; border-top: 1px solid var(--line-soft); }
+.line-row {
+  display: grid; grid-template-columns: 160px 1fr; gap: 12px; align-items: center; padding: 5px 14px;
+  border-top: 1px solid var(--line-soft);
+}
 .line-row:first-child { border-top: 0; }
 .bar { display: flex; flex-wrap: wrap; gap: 4px; }
 .sized { width: 110px; }

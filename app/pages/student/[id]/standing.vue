@@ -17,7 +17,10 @@ const stateOf = (line: LineReport, program: string) => {
   return line.state === 'open' ? sayLacking(line.lacking) : line.state
 }
 const linesOf = (program: string) => requirements.allLines(standing.value.reports.find(report => report.code === program)!)
-const usesOf = (line: LineReport) => line.uses.map(({ item, substituted }) => `${item.course} ${item.grade ?? item.state}${substituted ? ' (substitution)' : ''}, ${termName(item.term)}`).join('; ')
+const usesOf = (line: LineReport) =>
+  line.uses.map(({ item, substituted }) =>
+    `${item.course} ${item.grade ?? item.state}${substituted ? ' (substitution)' : ''}, ${termName(item.term)}`,
+  ).join('; ')
 </script>
 
 <template>
@@ -29,25 +32,63 @@ const usesOf = (line: LineReport) => line.uses.map(({ item, substituted }) => `$
     </div>
     <header>
       <h1>{{ student.state!.name }} · standing</h1>
-      <p>{{ catalog.name }} · read on {{ local.toFormat('d LLLL yyyy, HH:mm') }} · advisor {{ student.state!.advisor?.name ?? 'none' }}</p>
-      <p>GPA {{ formatGpa(standing.gpa.value) }} over {{ formatCredits(standing.gpa.attempted) }} graded credits · {{ formatCredits(standing.earned) }} credits earned · {{ standing.finish ? `planned finish ${termName(standing.finish)}` : `${formatCredits(standing.open)} credits still open` }}</p>
+      <p>
+        {{ catalog.name }} · read on {{ local.toFormat('d LLLL yyyy, HH:mm') }} · advisor {{ student.state!.advisor?.name ?? 'none' }}
+      </p>
+      <p>
+        GPA {{ formatGpa(standing.gpa.value) }} over {{ formatCredits(standing.gpa.attempted) }} graded credits ·
+        {{ formatCredits(standing.earned) }} credits earned ·
+        {{ standing.finish ? `planned finish ${termName(standing.finish)}` : `${formatCredits(standing.unplaced)} credits still open` }}
+      </p>
     </header>
     <section v-for="report in standing.reports" :key="report.code">
       <h2>{{ report.title }} · catalog {{ report.catalogYear }}</h2>
-      <p>{{ formatCredits(report.met) }} credits met, {{ formatCredits(report.underWay) }} under way, {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.rules.map(saySharedRule).join(' ')}` : '' }}</p>
+      <p>
+        {{ formatCredits(report.met) }} credits met, {{ formatCredits(report.underWay) }} under way,
+        {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of
+        {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.rules.map(saySharedRule).join(' ')}` : '' }}
+      </p>
       <table>
-        <thead><tr><th>Requirement</th><th>Rule</th><th>State</th><th>Courses</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Requirement</th>
+            <th>Rule</th>
+            <th>State</th>
+            <th>Courses</th>
+          </tr>
+        </thead>
         <tbody v-for="area in report.areas" :key="area.id">
-          <tr class="area"><th colspan="4">{{ area.title }} · {{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</th></tr>
+          <tr class="area">
+            <th colspan="4">{{ area.title }} · {{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</th>
+          </tr>
           <tr v-for="line in area.lines" :key="line.id" :class="{ aside: line.setAside }">
-            <td>{{ line.title }}</td><td>{{ describeLine(line.rule) }}</td><td>{{ stateOf(line, report.code) }}</td>
-            <td>{{ usesOf(line) }}<span v-for="exception in line.exceptions" :key="exception.id"> {{ exception.kind === 'waiver' ? 'Waiver' : 'Substitution' }} by {{ exception.by }}: {{ exception.reason }}</span></td>
+            <td>{{ line.title }}</td>
+            <td>{{ describeLine(line.rule) }}</td>
+            <td>{{ stateOf(line, report.code) }}</td>
+            <td>
+              {{ usesOf(line)
+              }}<span v-for="exception in line.exceptions" :key="exception.id">
+                {{ exception.kind === 'waiver' ? 'Waiver' : 'Substitution' }} by {{ exception.by }}: {{ exception.reason }}</span
+              >
+            </td>
           </tr>
         </tbody>
         <tbody v-if="report.overlays.length || report.rules.length">
-          <tr class="area"><th colspan="4">Across the program</th></tr>
-          <tr v-for="line in linesOf(report.code).filter(candidate => candidate.overlay)" :key="line.id"><td>{{ line.title }}</td><td>{{ describeLine(line.rule) }}</td><td>{{ stateOf(line, report.code) }}</td><td>{{ usesOf(line) }}</td></tr>
-          <tr v-for="rule in report.rules" :key="rule.id"><td>{{ ruleTitle(rule) }}</td><td>{{ sayRule(rule) }}</td><td>{{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</td><td>{{ sayOutOfReach(rule) }}</td></tr>
+          <tr class="area">
+            <th colspan="4">Across the program</th>
+          </tr>
+          <tr v-for="line in linesOf(report.code).filter(candidate => candidate.overlay)" :key="line.id">
+            <td>{{ line.title }}</td>
+            <td>{{ describeLine(line.rule) }}</td>
+            <td>{{ stateOf(line, report.code) }}</td>
+            <td>{{ usesOf(line) }}</td>
+          </tr>
+          <tr v-for="rule in report.rules" :key="rule.id">
+            <td>{{ ruleTitle(rule) }}</td>
+            <td>{{ sayRule(rule) }}</td>
+            <td>{{ isOutOfReach(rule) ? 'cannot be reached' : rule.state }}</td>
+            <td>{{ sayOutOfReach(rule) }}</td>
+          </tr>
         </tbody>
       </table>
     </section>

@@ -41,8 +41,20 @@ export function termsAhead(terms: readonly Term[], today: LocalDate, years = 6):
 function inLaterYear(term: Term, years: number): Term {
   const move = (date: LocalDate) => `${Number(date.slice(0, 4)) + years}${date.slice(4)}`
   return {
-    ...term, code: `${term.year + years}${term.code.slice(4)}`, name: '', year: term.year + years, scheduled: false, sessions: [], noClass: [], movedDays: [],
-    start: move(term.start), end: move(term.end), addBy: move(term.addBy), dropBy: move(term.dropBy), withdrawBy: move(term.withdrawBy), feesDue: move(term.feesDue),
+    ...term,
+    code: `${term.year + years}${term.code.slice(4)}`,
+    name: '',
+    year: term.year + years,
+    scheduled: false,
+    sessions: [],
+    noClass: [],
+    movedDays: [],
+    start: move(term.start),
+    end: move(term.end),
+    addBy: move(term.addBy),
+    dropBy: move(term.dropBy),
+    withdrawBy: move(term.withdrawBy),
+    feesDue: move(term.feesDue),
   }
 }
 
@@ -66,7 +78,10 @@ export function termProgress(term: Pick<Term, 'start' | 'end'>, today: LocalDate
 /** Whether it is known in which terms a course is given. */
 export const isAnnounced = ({ offered }: Pick<Course, 'offered'>): boolean => offered.seasons.length > 0
 
-/** Whether a course may be planned for a term: its offering pattern includes the term, or nothing is announced, and it has not been given up before. */
+/**
+ * Whether a course may be planned for a term: its offering pattern includes the term, or nothing is announced, and it has not been given
+ * up before.
+ */
 export function isOffered(course: Pick<Course, 'offered'>, term: Pick<Term, 'season' | 'year'>): boolean {
   const { seasons, years, until } = course.offered
   if (until && term.year * 10 + SEASON_RANK[term.season] > termOrder(until)) return false

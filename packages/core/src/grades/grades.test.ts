@@ -3,7 +3,8 @@ import type { CourseItem } from '../catalog/types'
 import { gpa } from './gpa'
 import { LETTER_SCALE, meetsGrade } from './scale'
 
-const attempt = (id: string, grade: string, values: Partial<CourseItem> = {}): CourseItem => ({ id, course: 'AAA 100', term: '2025FA', credits: 300, grade, state: 'completed', source: 'here', ...values })
+const attempt = (id: string, grade: string, values: Partial<CourseItem> = {}): CourseItem => ({ id, course: 'AAA 100', term: '2025FA',
+  credits: 300, grade, state: 'completed', source: 'here', ...values })
 
 describe('gpa', () => {
   it('weighs by credits and cuts off, never rounds up', () => {
@@ -17,7 +18,8 @@ describe('gpa', () => {
 
 describe('meetsGrade', () => {
   it('compares on the scale; transfer credit stands for a C', () => {
-    expect([meetsGrade(LETTER_SCALE, 'C', 'C'), meetsGrade(LETTER_SCALE, 'C-', 'C'), meetsGrade(LETTER_SCALE, 'TR', 'C'), meetsGrade(LETTER_SCALE, 'TR', 'B'), meetsGrade(LETTER_SCALE, 'F', undefined)]).toEqual([true, false, true, false, false])
+    expect([meetsGrade(LETTER_SCALE, 'C', 'C'), meetsGrade(LETTER_SCALE, 'C-', 'C'), meetsGrade(LETTER_SCALE, 'TR', 'C'),
+      meetsGrade(LETTER_SCALE, 'TR', 'B'), meetsGrade(LETTER_SCALE, 'F', undefined)]).toEqual([true, false, true, false, false])
   })
   it('refuses a rule that asks for an unknown grade', () => {
     expect(() => meetsGrade(LETTER_SCALE, 'B', 'Z')).toThrow(/not on the grade scale/)

@@ -10,7 +10,7 @@ type StepFinding
   = | { code: 'seat offer', course: CourseCode, label: string, hoursLeft: number }
     | { code: 'confirm program', gate: Gate }
     | { code: 'clear hold', gate: Gate }
-    /** `term` is the working term when the problem stands there. */
+  /** `term` is the working term when the problem stands there. */
     | { code: 'mend', check: PlanCheck, term: TermName | null }
     | { code: 'plan term', term: TermName }
     | { code: 'sign-off asked', gate: Gate }
@@ -57,7 +57,10 @@ export function nextSteps(input: StepsInput): NextStep[] {
     add({ code: 'seat offer', ...offer, id: `offer:${offer.course}`, place: 'register', about: offer.course, blocking: true })
   }
   const program = closed('program')
-  add(program && { code: 'confirm program', gate: program, id: 'program', place: 'now', about: 'program', blocking: true, act: 'confirm program' })
+  add(
+    program
+    && { code: 'confirm program', gate: program, id: 'program', place: 'now', about: 'program', blocking: true, act: 'confirm program' },
+  )
   const holds = closed('holds')
   add(holds && { code: 'clear hold', gate: holds, id: 'holds', place: 'now', about: 'holds', blocking: true })
   const blockers = input.checks.filter(check => check.severity === 'blocker')
@@ -68,14 +71,18 @@ export function nextSteps(input: StepsInput): NextStep[] {
   const signOff = closed('sign-off')
   add(signOff?.kind === 'sign-off' && input.plannedInTerm > 0 && (signOff.asked
     ? { code: 'sign-off asked', gate: signOff, id: 'sign-off', place: 'now', about: 'sign-off', blocking: false }
-    : { code: 'ask sign-off', advisor: input.advisor, term, id: 'sign-off', place: 'now', about: 'sign-off', blocking: true, act: 'ask sign-off' }))
+    : { code: 'ask sign-off', advisor: input.advisor, term, id: 'sign-off', place: 'now', about: 'sign-off', blocking: true,
+        act: 'ask sign-off' }))
   for (const course of input.unpicked) {
     add({ code: 'choose section', course, id: `pick:${course}`, place: 'week', about: course, blocking: false })
   }
   const terms = closed('terms')
   add(terms && { code: 'accept terms', term, id: 'terms', place: 'register', about: 'terms', blocking: false, act: 'accept terms' })
   const opening = input.gates.find(gate => gate.kind === 'opening')
-  add(input.lineUp > 0 && opening?.open && { code: 'register', courses: input.lineUp, id: 'register', place: 'register', about: 'register', blocking: false })
+  add(
+    input.lineUp > 0 && opening?.open
+    && { code: 'register', courses: input.lineUp, id: 'register', place: 'register', about: 'register', blocking: false },
+  )
   add(input.feesDue && { code: 'pay', ...input.feesDue, id: 'fees', place: 'register', about: 'fees', blocking: false })
   for (const check of blockers.filter(c => c.term !== term.code).slice(0, 4)) {
     add({ code: 'mend', check, term: null, id: check.id, place: 'plan', about: check.itemId ?? '', blocking: false })
@@ -83,6 +90,9 @@ export function nextSteps(input: StepsInput): NextStep[] {
   for (const check of input.checks.filter(c => c.kind === 'counts for nothing').slice(0, 3)) {
     add({ code: 'off path', check, id: check.id, place: 'plan', about: check.itemId ?? '', blocking: false })
   }
-  add(input.openCredits > 0 && { code: 'cover open', credits: input.openCredits, id: 'open', place: 'requirements', about: 'open', blocking: false })
+  add(
+    input.openCredits > 0
+    && { code: 'cover open', credits: input.openCredits, id: 'open', place: 'requirements', about: 'open', blocking: false },
+  )
   return steps
 }

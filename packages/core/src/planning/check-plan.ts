@@ -11,7 +11,12 @@ export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]):
   return [
     ...findProblems(input),
     ...findOffPath(input, reports).filter(isIntended).map((item): PlanCheck => ({
-      id: `counts for nothing:${item.id}`, kind: 'counts for nothing', severity: 'caution', itemId: item.id, course: item.course, term: item.term!,
+      id: `counts for nothing:${item.id}`,
+      kind: 'counts for nothing',
+      severity: 'caution',
+      itemId: item.id,
+      course: item.course,
+      term: item.term!,
     })),
     ...reports.flatMap(report => findUnreached(report, input.file.placeholders)),
   ]
@@ -19,8 +24,8 @@ export function checkPlan(input: CheckInput, reports: readonly ProgramReport[]):
 
 /** What a program asks as a whole and the plan does not bring: areas with something open, overlays, totals, averages. */
 function findUnreached(report: ProgramReport, placeholders: readonly Placeholder[]): PlanCheck[] {
-  const about = (id: string, finding: CheckFinding): PlanCheck =>
-    ({ ...finding, id: `${finding.kind}:${report.code}/${id}`, severity: 'caution', itemId: null, course: null, term: null })
+  const about = (id: string, finding: CheckFinding): PlanCheck => ({ ...finding, id: `${finding.kind}:${report.code}/${id}`,
+    severity: 'caution', itemId: null, course: null, term: null })
   const open = report.open - heldCredits(report, placeholders)
   const overlays = report.overlays.filter(line => line.open > heldFor(report, line.id, placeholders))
   const rules = report.rules.flatMap((rule) => {
@@ -34,7 +39,9 @@ function findUnreached(report: ProgramReport, placeholders: readonly Placeholder
   })
   return [
     ...open > 0 ? [about('open', { kind: 'not reached', program: report.title, lacks: { open } })] : [],
-    ...overlays.map(line => about(`overlay-${line.id}`, { kind: 'not reached', program: report.title, lacks: { overlay: line.title, open: line.open } })),
+    ...overlays.map(line =>
+      about(`overlay-${line.id}`, { kind: 'not reached', program: report.title, lacks: { overlay: line.title, open: line.open } }),
+    ),
     ...rules,
   ]
 }
@@ -61,5 +68,8 @@ const heldOf = (report: ProgramReport, placeholders: readonly Placeholder[]): Cr
 
 /** Credits that placeholders hold of what a program has open: never more than each line lacks. */
 export function heldCredits(report: ProgramReport, placeholders: readonly Placeholder[]): Credits {
-  return report.areas.flatMap(area => area.lines).reduce((sum, line) => line.setAside ? sum : sum + Math.min(heldFor(report, line.id, placeholders), line.open), 0)
+  return report.areas.flatMap(area => area.lines).reduce(
+    (sum, line) => line.setAside ? sum : sum + Math.min(heldFor(report, line.id, placeholders), line.open),
+    0,
+  )
 }

@@ -18,7 +18,7 @@ export interface CheckPlace {
 export type CheckFinding
   = | { kind: 'term over', in: TermName }
     | { kind: 'not offered', in: TermName, offered: OfferingPattern }
-    /** Nobody has said yet in which terms the course is given. */
+  /** Nobody has said yet in which terms the course is given. */
     | { kind: 'offering not announced', in: TermName }
     | { kind: 'prerequisite', in: TermName, needs: Lack[][] }
     | { kind: 'corequisite', needs: Lack[][] }
@@ -32,8 +32,12 @@ export type CheckFinding
     | { kind: 'differs from registration', in: TermName }
     | { kind: 'to choose', in: TermName, over: boolean }
     | { kind: 'counts for nothing' }
-    /** Credits of lines without a place, an overlay that nothing carries, or a rule about the whole program. */
-    | { kind: 'not reached', program: string, lacks: { open: Credits } | { overlay: string, open: Credits } | { rule: RuleReport, held: Credits } }
+  /** Credits of lines without a place, an overlay that nothing carries, or a rule about the whole program. */
+    | {
+      kind: 'not reached'
+      program: string
+      lacks: { open: Credits } | { overlay: string, open: Credits } | { rule: RuleReport, held: Credits }
+    }
     | { kind: 'gpa', program: string, rule: RuleReport }
 
 export type PlanCheck = CheckPlace & CheckFinding

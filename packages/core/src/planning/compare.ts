@@ -22,21 +22,34 @@ export interface PlanComparison {
 /** Two plans of one student side by side: by term, credits, finish and the state of each requirement area. */
 export function comparePlans(plans: readonly [Plan, Plan], standings: readonly [Standing, Standing]): PlanComparison {
   const two = <T>(of: (which: 0 | 1) => T): [T, T] => [of(0), of(1)]
-  const codes = [...new Set(plans.flatMap(plan => [...plan.entries, ...plan.placeholders].map(one => one.term)))].sort((a, b) => termOrder(a) - termOrder(b))
-  const coursesIn = (which: 0 | 1, term: TermCode) => plans[which].entries.filter(entry => entry.term === term).map(entry => entry.course).sort()
+  const codes = [...new Set(plans.flatMap(plan => [...plan.entries, ...plan.placeholders].map(one => one.term)))].sort((a, b) =>
+    termOrder(a) - termOrder(b),
+  )
+  const coursesIn = (which: 0 | 1, term: TermCode) =>
+    plans[which].entries.filter(entry => entry.term === term).map(entry => entry.course).sort()
   return {
     terms: codes.map((term) => {
       const here = two(which => coursesIn(which, term))
       return {
-        term, credits: two(which => standings[which].loads.find(load => load.term === term)?.credits ?? 0), both: here[0].filter(course => here[1].includes(course)),
-        only: two(which => here[which].filter(course => !here[1 - which]!.includes(course)).map(course => ({ course, other: plans[1 - which]!.entries.find(entry => entry.course === course)?.term ?? null }))),
+        term,
+        credits: two(which => standings[which].loads.find(load => load.term === term)?.credits ?? 0),
+        both: here[0].filter(course => here[1].includes(course)),
+        only: two(which =>
+          here[which].filter(course => !here[1 - which]!.includes(course)).map(course => ({ course,
+            other: plans[1 - which]!.entries.find(entry => entry.course === course)?.term ?? null }),
+          ),
+        ),
       }
     }),
-    finish: two(which => standings[which].finish), open: two(which => standings[which].open - standings[which].held),
+    finish: two(which => standings[which].finish),
+    open: two(which => standings[which].unplaced),
     problems: two(which => standings[which].checks.filter(check => check.severity === 'blocker').length),
-    areas: standings[0].reports.flatMap((report, r) => report.areas.map((area, a) => {
-      const other = standings[1].reports[r]!.areas[a]!
-      return { program: report.title, title: area.title, state: [area.state, other.state] as [LineState, LineState], open: [area.open, other.open] as [Credits, Credits] }
-    })),
+    areas: standings[0].reports.flatMap((report, r) =>
+      report.areas.map((area, a) => {
+        const other = standings[1].reports[r]!.areas[a]!
+        return { program: report.title, title: area.title, state: [area.state, other.state] as [LineState, LineState],
+          open: [area.open, other.open] as [Credits, Credits] }
+      }),
+    ),
   }
 }

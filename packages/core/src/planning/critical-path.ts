@@ -8,7 +8,11 @@ export interface Activity {
 }
 
 /** `after` stands at least `lag` slots later than `before`; 0 lets them share a slot. */
-export interface Dependency { before: string, after: string, lag: number }
+export interface Dependency {
+  before: string
+  after: string
+  lag: number
+}
 
 export interface Window {
   /** First slot in which it can stand; null when there is none. */
@@ -22,7 +26,8 @@ export interface Window {
 /**
  * Earliest and latest slots of activities that wait for each other: the forward and the backward pass of the critical path method
  * (Kelley & Walker 1959, "Critical-path planning and scheduling"), with slots in which an activity may not stand left out.
- * How many activities share a slot is not looked at. Activities that wait for each other in a ring, and what waits for those, have no window.
+ * How many activities share a slot is not looked at. Activities that wait for each other in a ring, and what waits for those, have no
+ * window.
  */
 export function criticalPath(activities: readonly Activity[], dependencies: readonly Dependency[], end: number): Map<string, Window> {
   const byId = new Map(activities.map(activity => [activity.id, activity]))

@@ -24,14 +24,19 @@ export function findProblems(input: CheckInput): PlanCheck[] {
 }
 
 /** What the programs, and the prerequisites of all that goes on or is intended, ask of each course. */
-export const gradesAskedOf = ({ file, items, catalog }: Pick<CheckInput, 'file' | 'items' | 'catalog'>): GradesAsked => gradesAsked({
-  programs: programsOf(file, catalog), exceptions: file.exceptions, courses: catalog.courses, scale: catalog.scale,
-  intended: items.filter(item => item.state !== 'completed').map(item => item.course),
-})
+export const gradesAskedOf = ({ file, items, catalog }: Pick<CheckInput, 'file' | 'items' | 'catalog'>): GradesAsked =>
+  gradesAsked({
+    programs: programsOf(file, catalog),
+    exceptions: file.exceptions,
+    courses: catalog.courses,
+    scale: catalog.scale,
+    intended: items.filter(item => item.state !== 'completed').map(item => item.course),
+  })
 
 export const isIntended = (item: Pick<CourseItem, 'state'>) => item.state === 'planned' || item.state === 'picked'
 
-function problemsOf(item: CourseItem, course: Course, term: Term, { file, items, catalog, today }: CheckInput, asked: GradesAsked): PlanCheck[] {
+function problemsOf(item: CourseItem, course: Course, term: Term, { file, items, catalog, today }: CheckInput,
+  asked: GradesAsked): PlanCheck[] {
   const found: PlanCheck[] = []
   const add = (finding: CheckFinding, severity: PlanCheck['severity'] = 'blocker') =>
     found.push({ ...finding, id: `${finding.kind}:${item.id}`, severity, itemId: item.id, course: course.code, term: term.code })
@@ -46,7 +51,9 @@ function problemsOf(item: CourseItem, course: Course, term: Term, { file, items,
   const excluded = excludedBy(course, others, catalog)
   const taken = takenAlready(course, others, catalog, asked(course.code))
   if (excluded) add({ kind: 'excluded', by: excluded.course, state: excluded.state })
-  else if (taken) add({ kind: taken.times > 1 ? 'repeat limit' : 'already passed', by: taken.by.course, state: taken.by.state, grade: taken.by.grade, times: taken.times })
+  else if (taken)
+    add({ kind: taken.times > 1 ? 'repeat limit' : 'already passed', by: taken.by.course, state: taken.by.state, grade: taken.by.grade,
+      times: taken.times })
   return found
 }
 
@@ -59,21 +66,24 @@ function termProblems(term: Term, input: CheckInput): PlanCheck[] {
   const { target, termsOff, latestFinish } = file.wishes
   const here = nameOf(term)
   const add = (severity: PlanCheck['severity'], finding: CheckFinding, item?: Pick<CourseItem, 'id' | 'course'>) =>
-    found.push({ ...finding, id: `${finding.kind}:${item?.id ?? term.code}`, severity, itemId: item?.id ?? null, course: item?.course ?? null, term: term.code })
+    found.push({ ...finding, id: `${finding.kind}:${item?.id ?? term.code}`, severity, itemId: item?.id ?? null,
+      course: item?.course ?? null, term: term.code })
   if (credits > cap) add('blocker', { kind: 'over the cap', in: here, credits, cap })
   if (target !== null && term.season !== 'summer' && credits > 0 && credits < target && isBeforeLast(term, input)) {
     add('caution', { kind: 'under the wish', in: here, credits, wish: target })
   }
   const intended = items.filter(item => item.term === term.code && isIntended(item))
-  if (termsOff.includes(term.code)) for (const item of intended) add('caution', { kind: 'term off', in: here }, item)
+  if (termsOff.includes(term.code)) { for (const item of intended) add('caution', { kind: 'term off', in: here }, item) }
   if (latestFinish && termOrder(term.code) > termOrder(latestFinish)) {
     for (const item of intended) add('caution', { kind: 'past the wished finish', in: here, finish: latestFinish }, item)
   }
   const signed = file.signedOff.find(one => one.term === term.code)
   const difference = signed && differenceFrom(signed, items)
-  if (difference && (difference.gone.length > 0 || difference.added.length > 0)) add('caution', { kind: 'differs from sign-off', in: here, ...difference })
+  if (difference && (difference.gone.length > 0 || difference.added.length > 0))
+    add('caution', { kind: 'differs from sign-off', in: here, ...difference })
   if (items.some(item => item.term === term.code && item.state === 'registered')) {
-    for (const item of intended.filter(one => one.state === 'planned')) add('caution', { kind: 'differs from registration', in: here }, item)
+    for (const item of intended.filter(one => one.state === 'planned'))
+      add('caution', { kind: 'differs from registration', in: here }, item)
   }
   return found
 }
@@ -94,7 +104,8 @@ function unchosen(placeholders: CheckInput['file']['placeholders'], { catalog, t
     const term = catalog.terms.find(candidate => candidate.code === placeholder.term)
     const over = term !== undefined && termPhase(term, today) !== 'future'
     if (!term || (!term.scheduled && !over)) return []
-    const place: CheckPlace = { id: `to choose:${placeholder.id}`, severity: over ? 'blocker' : 'caution', itemId: placeholder.id, course: null, term: term.code }
+    const place: CheckPlace = { id: `to choose:${placeholder.id}`, severity: over ? 'blocker' : 'caution', itemId: placeholder.id,
+      course: null, term: term.code }
     return [{ ...place, kind: 'to choose', in: nameOf(term), over }]
   })
 }

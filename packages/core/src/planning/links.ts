@@ -14,7 +14,11 @@ export interface LinkInput {
 }
 
 /** What a course on the board rests on, and what rests on it: ids of items. */
-export interface Links { before: string[], beside: string[], after: string[] }
+export interface Links {
+  before: string[]
+  beside: string[]
+  after: string[]
+}
 
 /** Everything on record or in the plan that a course's rules name, and everything intended that names the course. */
 export function findLinks(item: Pick<CourseItem, 'id' | 'course'>, { items, courses }: LinkInput): Links {
@@ -25,7 +29,8 @@ export function findLinks(item: Pick<CourseItem, 'id' | 'course'>, { items, cour
   const accepts = sameCourse(item.course, courses)
   const waiting = items.filter((other) => {
     const rules = courses.get(other.course)
-    return other.state !== 'completed' && other.id !== item.id && rules && coursesIn(ruleOf(rules.prerequisite)).some(code => accepts.includes(code))
+    return other.state !== 'completed' && other.id !== item.id && rules
+      && coursesIn(ruleOf(rules.prerequisite)).some(code => accepts.includes(code))
   })
   return {
     before: items.filter(other => other.id !== item.id && before.has(other.course)).map(other => other.id),
@@ -38,7 +43,10 @@ export function findLinks(item: Pick<CourseItem, 'id' | 'course'>, { items, cour
 export function partnersOf(entry: PlanEntry, entries: readonly PlanEntry[], { items, courses }: LinkInput): PlanEntry[] {
   const names = (a: string, b: string) => coursesIn(ruleOf(courses.get(a)?.corequisite ?? '')).includes(b)
   const isPlanned = (id: string) => items.find(item => item.id === id)?.state === 'planned'
-  return entries.filter(other => other.id !== entry.id && other.term === entry.term && !other.pinned && isPlanned(other.id) && (names(entry.course, other.course) || names(other.course, entry.course)))
+  return entries.filter(other =>
+    other.id !== entry.id && other.term === entry.term && !other.pinned && isPlanned(other.id)
+    && (names(entry.course, other.course) || names(other.course, entry.course)),
+  )
 }
 
 export interface PlaceInput extends LinkInput, RecordRules {
@@ -60,14 +68,19 @@ export function placeWithPartners(code: CourseCode, term: TermCode, input: Place
     operations.push({ kind: 'place', entry, course, term, credits })
     placed.push({ id: entry, course, term, credits, grade: null, state: 'planned', source: 'here' })
     const { beside } = readCourseRules(courses.get(course)!, term, factsOf(facts, [...placed]), input)
-    const partners = beside?.missing.find(set => set.every(one => one.kind === 'course' && courses.has(one.course) && !seen.includes(one.course) && isFree(one.course)))
+    const partners = beside?.missing.find(set =>
+      set.every(one => one.kind === 'course' && courses.has(one.course) && !seen.includes(one.course) && isFree(one.course)),
+    )
     for (const one of partners ?? []) {
       if (one.kind !== 'course') continue
       place(one.course, freshEntryId(one.course, term, id => taken.has(id)), [...seen, one.course])
     }
   }
   // A partner that stands in a later term is for the student to move, not to be placed twice.
-  const isFree = (course: CourseCode) => !placed.some(item => item.course === course && item.state !== 'completed' && item.term !== null && termOrder(item.term) >= termOrder(term))
+  const isFree = (course: CourseCode) =>
+    !placed.some(item =>
+      item.course === course && item.state !== 'completed' && item.term !== null && termOrder(item.term) >= termOrder(term),
+    )
   place(code, id, [code])
   return operations
 }

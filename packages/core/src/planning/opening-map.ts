@@ -27,13 +27,17 @@ interface MapWay {
   spare: boolean
 }
 
-export interface PrerequisiteMap { courses: MapCourse[], ways: MapWay[] }
+export interface PrerequisiteMap {
+  courses: MapCourse[]
+  ways: MapWay[]
+}
 
 /**
  * The courses that a program names and those that must come before them, with what opens what. Lines that name no courses, such as
  * electives, bring those of their courses that the student has or plans. Ways in a ring are left out of the counts.
  */
-export function prerequisiteMap(program: Program, courses: ReadonlyMap<string, Course>, items: readonly Pick<CourseItem, 'course' | 'state'>[] = []): PrerequisiteMap {
+export function prerequisiteMap(program: Program, courses: ReadonlyMap<string, Course>,
+  items: readonly Pick<CourseItem, 'course' | 'state'>[] = []): PrerequisiteMap {
   const taken = new Set(items.map(item => item.course))
   const passed = new Set(items.filter(item => item.state === 'completed').map(item => item.course))
   const lines = linesOfProgram(program)
@@ -87,5 +91,7 @@ function waysOf(rule: Expression | null, to: CourseCode, either: boolean, spare:
   if (rule.kind !== 'any' && rule.kind !== 'atLeast') return []
   const n = rule.kind === 'any' ? 1 : rule.n
   const there = rule.of.filter(part => coursesIn(part).length > 0 && coursesIn(part).every(code => taken.has(code)))
-  return rule.of.flatMap(part => waysOf(part, to, rule.of.length > n || either, spare || (there.length >= n && !there.includes(part)), taken))
+  return rule.of.flatMap(part =>
+    waysOf(part, to, rule.of.length > n || either, spare || (there.length >= n && !there.includes(part)), taken),
+  )
 }

@@ -30,12 +30,17 @@ export interface PaceInput {
 export function readPace({ earning, terms, today, total, behind, finish }: PaceInput): Pace {
   const long = terms.filter(term => term.season !== 'summer')
   // What was withdrawn from or failed is no progress.
-  const here = (term: Term) => earning.filter(item => item.term === term.code && item.source === 'here').reduce((sum, item) => sum + item.credits, 0)
+  const here = (term: Term) =>
+    earning.filter(item => item.term === term.code && item.source === 'here').reduce((sum, item) => sum + item.credits, 0)
   const past = long.filter(term => termPhase(term, today) === 'past').map(here).filter(credits => credits > 0)
   const creditsLeft = Math.max(0, total - behind)
-  const left = finish === null ? null : long.filter(term => termPhase(term, today) === 'future' && termOrder(term.code) <= termOrder(finish)).length
+  const left = finish === null
+    ? null
+    : long.filter(term => termPhase(term, today) === 'future' && termOrder(term.code) <= termOrder(finish)).length
   return {
     soFar: past.length === 0 ? null : Math.round(past.reduce((sum, credits) => sum + credits, 0) / past.length),
-    termsLeft: left, asked: left === null || left === 0 ? null : Math.ceil(creditsLeft / left / 100) * 100, creditsLeft,
+    termsLeft: left,
+    asked: left === null || left === 0 ? null : Math.ceil(creditsLeft / left / 100) * 100,
+    creditsLeft,
   }
 }

@@ -13,8 +13,12 @@ const id = fc.constantFrom(...IDS)
 const note = fc.string({ maxLength: 4 })
 /** Few ids, courses and terms, so that operations meet each other. */
 const anyOperation: fc.Arbitrary<PlanOperation> = fc.oneof(
-  { weight: 4, arbitrary: fc.record({ kind: fc.constant('place' as const), entry: id, course: fc.constantFrom(...CODES), term, credits: fc.constantFrom(300, 400) }) },
-  { weight: 2, arbitrary: fc.record({ kind: fc.constant('hold' as const), entry: id, line: fc.constantFrom('WSC-BS/voices', 'WSC-BS/places'), term, credits: fc.constant(300) }) },
+  { weight: 4,
+    arbitrary: fc.record({ kind: fc.constant('place' as const), entry: id, course: fc.constantFrom(...CODES), term,
+      credits: fc.constantFrom(300, 400) }) },
+  { weight: 2,
+    arbitrary: fc.record({ kind: fc.constant('hold' as const), entry: id, line: fc.constantFrom('WSC-BS/voices', 'WSC-BS/places'), term,
+      credits: fc.constant(300) }) },
   { weight: 3, arbitrary: fc.record({ kind: fc.constant('move' as const), entry: id, term }) },
   { weight: 2, arbitrary: fc.record({ kind: fc.constant('remove' as const), entry: id }) },
   fc.record({ kind: fc.constant('pin' as const), entry: id, pinned: fc.boolean() }),
@@ -23,15 +27,19 @@ const anyOperation: fc.Arbitrary<PlanOperation> = fc.oneof(
   fc.record({ kind: fc.constant('note' as const), entry: id, note }),
   fc.record({ kind: fc.constant('plan note' as const), note }),
   fc.record({ kind: fc.constant('term note' as const), term, note }),
-  fc.record({ kind: fc.constant('wishes' as const), wishes: fc.record({ target: fc.constantFrom(null, 1200), termsOff: fc.subarray(TERM_CODES), latestFinish: fc.option(term, { nil: null }) }) }),
+  fc.record({ kind: fc.constant('wishes' as const),
+    wishes: fc.record({ target: fc.constantFrom(null, 1200), termsOff: fc.subarray(TERM_CODES),
+      latestFinish: fc.option(term, { nil: null }) }) }),
 )
 const anySequence = fc.array(anyOperation, { maxLength: 30 })
-const apply = (plan: Plan, operations: readonly PlanOperation[]) => operations.reduce<Plan>((now, operation) => {
-  const next = applyToPlan(now, operation)
-  return typeof next === 'string' ? now : next
-}, plan)
+const apply = (plan: Plan, operations: readonly PlanOperation[]) =>
+  operations.reduce<Plan>((now, operation) => {
+    const next = applyToPlan(now, operation)
+    return typeof next === 'string' ? now : next
+  }, plan)
 /** A plan is a set: the order of what stands in it says nothing. */
-const shape = (plan: Plan) => ({ ...plan, entries: [...plan.entries].sort((a, b) => a.id.localeCompare(b.id)), placeholders: [...plan.placeholders].sort((a, b) => a.id.localeCompare(b.id)) })
+const shape = (plan: Plan) => ({ ...plan, entries: [...plan.entries].sort((a, b) => a.id.localeCompare(b.id)),
+  placeholders: [...plan.placeholders].sort((a, b) => a.id.localeCompare(b.id)) })
 
 describe('operations', () => {
   it('undoing any sequence, last step first, gives the same plan back', () => {
@@ -64,7 +72,9 @@ describe('operations', () => {
     fc.assert(fc.property(anySequence, anySequence, (one, other) => {
       const [from, to] = [apply(EMPTY_PLAN, one), apply(EMPTY_PLAN, other)]
       // Where two courses would change places in one term, some order of single steps may not exist; every other pair is reached.
-      const swaps = to.entries.some(entry => from.entries.some(old => old.id !== entry.id && old.course === entry.course && old.term === entry.term))
+      const swaps = to.entries.some(entry =>
+        from.entries.some(old => old.id !== entry.id && old.course === entry.course && old.term === entry.term),
+      )
       const reached = applyAll(from, operationsBetween(from, to))
       if (!swaps) expect(typeof reached === 'string' ? reached : shape(reached)).toEqual(shape(to))
     }), { numRuns: 300 })
@@ -91,14 +101,16 @@ describe('two editors on one plan', () => {
   const who = fc.constantFrom(0 as const, 1 as const)
   const anyStep: fc.Arbitrary<Step> = fc.oneof(
     { weight: 3, arbitrary: fc.record({ who, does: fc.constant('edit' as const), operation: anyOperation }) },
-    { weight: 4, arbitrary: fc.record({ who, does: fc.constantFrom('send' as const, 'answer' as const, 'hear' as const, 'lose' as const) }) },
+    { weight: 4,
+      arbitrary: fc.record({ who, does: fc.constantFrom('send' as const, 'answer' as const, 'hear' as const, 'lose' as const) }) },
   )
 
   it('converge, however their edits, answers and news interleave', () => {
     fc.assert(fc.property(fc.array(anyStep, { maxLength: 60 }), (steps) => {
       const server = new Server()
-      const editors: { sync: PlanSync, flight: { count: number, answer: { version: number, plan: Plan } | null } | null }[]
-        = [0, 1].map(() => ({ sync: { version: 0, confirmed: EMPTY_PLAN, waiting: [] }, flight: null }))
+      const editors: { sync: PlanSync, flight: { count: number, answer: { version: number, plan: Plan } | null } | null }[] = [0, 1].map(
+        () => ({ sync: { version: 0, confirmed: EMPTY_PLAN, waiting: [] }, flight: null }),
+      )
       const edited: PlanOperation[] = []
       const send = (e: typeof editors[number]) => {
         if (e.flight || e.sync.waiting.length === 0) return
@@ -123,16 +135,21 @@ describe('two editors on one plan', () => {
         else if (step.does === 'lose') e.flight &&= { ...e.flight, answer: null }
         else e.sync = receivePlan(e.sync, { version: server.version, plan: server.plan })
       }
-      for (const e of editors) for (let i = 0; i < 40 && (e.flight || e.sync.waiting.length > 0); i++) {
-        answer(e)
-        send(e)
-      }
+      for (const e of editors)
+        for (let i = 0; i < 40 && (e.flight || e.sync.waiting.length > 0); i++) {
+          answer(e)
+          send(e)
+        }
       for (const e of editors) e.sync = receivePlan(e.sync, { version: server.version, plan: server.plan })
       expect(editors.map(e => shape(seenPlan(e.sync)))).toEqual([shape(server.plan), shape(server.plan)])
       // Nothing that was placed is lost, unless somebody took it out or the place was taken by the same course.
       for (const operation of edited) {
         if (operation.kind !== 'place' || edited.some(other => other.kind === 'remove' && other.entry === operation.entry)) continue
-        expect([...server.plan.entries, ...server.plan.placeholders].some(one => one.id === operation.entry || ('course' in one && one.course === operation.course))).toBe(true)
+        expect(
+          [...server.plan.entries, ...server.plan.placeholders].some(one =>
+            one.id === operation.entry || ('course' in one && one.course === operation.course),
+          ),
+        ).toBe(true)
       }
     }), { numRuns: 400 })
   })

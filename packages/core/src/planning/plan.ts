@@ -51,9 +51,9 @@ export const EMPTY_PLAN: Plan = { entries: [], placeholders: [], wishes: NO_WISH
 /** One step of editing a plan; a plan is the result of its operations in order. */
 export type PlanOperation
   = | { kind: 'place', entry: string, course: CourseCode, term: TermCode, credits: Credits }
-    /** Places a placeholder for a requirement line. */
+  /** Places a placeholder for a requirement line. */
     | { kind: 'hold', entry: string, line: LineRef, term: TermCode, credits: Credits }
-    /** `entry` is an entry's or a placeholder's id, here and in `remove`, `note` and `credits`. */
+  /** `entry` is an entry's or a placeholder's id, here and in `remove`, `note` and `credits`. */
     | { kind: 'move', entry: string, term: TermCode }
     | { kind: 'remove', entry: string }
     | { kind: 'pin', entry: string, pinned: boolean }
@@ -72,8 +72,10 @@ export type OperationProblem = 'no such course in the plan' | 'already in the pl
  */
 export function applyToPlan(plan: Plan, operation: PlanOperation): Plan | OperationProblem {
   switch (operation.kind) {
-    case 'wishes': return { ...plan, wishes: operation.wishes }
-    case 'plan note': return { ...plan, note: operation.note }
+    case 'wishes':
+      return { ...plan, wishes: operation.wishes }
+    case 'plan note':
+      return { ...plan, note: operation.note }
     case 'term note': {
       const { [operation.term]: _, ...others } = plan.termNotes
       return { ...plan, termNotes: operation.note ? { ...others, [operation.term]: operation.note } : others }
@@ -102,10 +104,14 @@ type EntryOperation = Extract<PlanOperation, { entry: string }>
 
 function changedPlaceholder(held: Placeholder, operation: EntryOperation): Placeholder {
   switch (operation.kind) {
-    case 'move': return { ...held, term: operation.term }
-    case 'note': return { ...held, note: operation.note }
-    case 'credits': return { ...held, credits: operation.credits }
-    default: return held
+    case 'move':
+      return { ...held, term: operation.term }
+    case 'note':
+      return { ...held, note: operation.note }
+    case 'credits':
+      return { ...held, credits: operation.credits }
+    default:
+      return held
   }
 }
 
@@ -124,7 +130,8 @@ export function applyAll(plan: Plan, operations: readonly PlanOperation[]): Plan
 function applyOperation(entries: readonly PlanEntry[], operation: PlanOperation): PlanEntry[] | OperationProblem {
   if (!('entry' in operation) || operation.kind === 'hold') return [...entries]
   const target = entries.find(entry => entry.id === operation.entry)
-  const occupied = (course: string, term: string) => entries.some(entry => entry.course === course && entry.term === term && entry.id !== operation.entry)
+  const occupied = (course: string, term: string) =>
+    entries.some(entry => entry.course === course && entry.term === term && entry.id !== operation.entry)
   if (operation.kind === 'place') {
     if (target || occupied(operation.course, operation.term)) return 'already in the plan for that term'
     const { entry: id, course, term, credits } = operation
@@ -138,23 +145,33 @@ function applyOperation(entries: readonly PlanEntry[], operation: PlanOperation)
 
 function changed(entry: PlanEntry, operation: EntryOperation): PlanEntry {
   switch (operation.kind) {
-    case 'move': return { ...entry, term: operation.term }
-    case 'pin': return { ...entry, pinned: operation.pinned }
-    case 'pin use': return { ...entry, pinnedUse: operation.line }
-    case 'credits': return { ...entry, credits: operation.credits }
-    case 'note': return { ...entry, note: operation.note }
-    default: return entry
+    case 'move':
+      return { ...entry, term: operation.term }
+    case 'pin':
+      return { ...entry, pinned: operation.pinned }
+    case 'pin use':
+      return { ...entry, pinnedUse: operation.line }
+    case 'credits':
+      return { ...entry, credits: operation.credits }
+    case 'note':
+      return { ...entry, note: operation.note }
+    default:
+      return entry
   }
 }
 
 /** The operations that take `operation` back, for undo; `before` is the plan it was applied to. */
 export function inverseOperation(before: Plan, operation: PlanOperation): PlanOperation[] {
   switch (operation.kind) {
-    case 'wishes': return [{ kind: 'wishes', wishes: before.wishes }]
-    case 'plan note': return [{ kind: 'plan note', note: before.note }]
-    case 'term note': return [{ kind: 'term note', term: operation.term, note: before.termNotes[operation.term] ?? '' }]
+    case 'wishes':
+      return [{ kind: 'wishes', wishes: before.wishes }]
+    case 'plan note':
+      return [{ kind: 'plan note', note: before.note }]
+    case 'term note':
+      return [{ kind: 'term note', term: operation.term, note: before.termNotes[operation.term] ?? '' }]
     case 'place':
-    case 'hold': return [{ kind: 'remove', entry: operation.entry }]
+    case 'hold':
+      return [{ kind: 'remove', entry: operation.entry }]
   }
   const { entry } = operation
   const held = before.placeholders.find(placeholder => placeholder.id === entry)
@@ -162,11 +179,16 @@ export function inverseOperation(before: Plan, operation: PlanOperation): PlanOp
   const was = old ?? held
   if (!was) return []
   switch (operation.kind) {
-    case 'move': return [{ kind: 'move', entry, term: was.term }]
-    case 'credits': return [{ kind: 'credits', entry, credits: was.credits }]
-    case 'note': return [{ kind: 'note', entry, note: was.note }]
-    case 'pin': return old ? [{ kind: 'pin', entry, pinned: old.pinned }] : []
-    case 'pin use': return old ? [{ kind: 'pin use', entry, line: old.pinnedUse }] : []
+    case 'move':
+      return [{ kind: 'move', entry, term: was.term }]
+    case 'credits':
+      return [{ kind: 'credits', entry, credits: was.credits }]
+    case 'note':
+      return [{ kind: 'note', entry, note: was.note }]
+    case 'pin':
+      return old ? [{ kind: 'pin', entry, pinned: old.pinned }] : []
+    case 'pin use':
+      return old ? [{ kind: 'pin use', entry, line: old.pinnedUse }] : []
     case 'remove': {
       const again: PlanOperation[] = old
         ? [{ kind: 'place', entry, course: old.course, term: old.term, credits: old.credits }]
@@ -188,7 +210,10 @@ export function operationsBetween(from: Plan, to: Plan): PlanOperation[] {
   for (const one of [...to.entries, ...to.placeholders]) {
     const entry = one.id
     const was = old.get(entry)
-    if (was && ('line' in was) === ('line' in one) && ('line' in one ? (was as Placeholder).line === one.line : (was as PlanEntry).course === one.course)) {
+    if (
+      was && ('line' in was) === ('line' in one)
+      && ('line' in one ? (was as Placeholder).line === one.line : (was as PlanEntry).course === one.course)
+    ) {
       if (was.term !== one.term) operations.push({ kind: 'move', entry, term: one.term })
       if (was.credits !== one.credits) operations.push({ kind: 'credits', entry, credits: one.credits })
       if (was.note !== one.note) operations.push({ kind: 'note', entry, note: one.note })
@@ -199,7 +224,11 @@ export function operationsBetween(from: Plan, to: Plan): PlanOperation[] {
       continue
     }
     if (was) operations.push({ kind: 'remove', entry })
-    operations.push('line' in one ? { kind: 'hold', entry, line: one.line, term: one.term, credits: one.credits } : { kind: 'place', entry, course: one.course, term: one.term, credits: one.credits })
+    operations.push(
+      'line' in one
+        ? { kind: 'hold', entry, line: one.line, term: one.term, credits: one.credits }
+        : { kind: 'place', entry, course: one.course, term: one.term, credits: one.credits },
+    )
     if (one.note) operations.push({ kind: 'note', entry, note: one.note })
     if ('pinned' in one) {
       if (one.pinned) operations.push({ kind: 'pin', entry, pinned: true })
@@ -221,8 +250,13 @@ export function operationsBetween(from: Plan, to: Plan): PlanOperation[] {
 export function mergeItems(record: readonly CourseItem[], entries: readonly PlanEntry[], picked: ReadonlySet<PickRef>): CourseItem[] {
   const firm = new Set(record.flatMap(item => item.term ? [pickRef(item.course, item.term)] : []))
   const intended = entries.filter(entry => !firm.has(pickRef(entry.course, entry.term))).map((entry): CourseItem => ({
-    id: entry.id, course: entry.course, term: entry.term, credits: entry.credits, grade: null,
-    state: picked.has(pickRef(entry.course, entry.term)) ? 'picked' : 'planned', source: 'here',
+    id: entry.id,
+    course: entry.course,
+    term: entry.term,
+    credits: entry.credits,
+    grade: null,
+    state: picked.has(pickRef(entry.course, entry.term)) ? 'picked' : 'planned',
+    source: 'here',
   }))
   return [...record, ...intended]
 }

@@ -10,22 +10,29 @@ import { applyAll, EMPTY_PLAN, mergeItems, NO_WISHES, type Placeholder, type Pla
 import { movesFor, readStanding } from './standing'
 import { type Catalog, EMPTY_FILE, type StudentFile } from './student-file'
 
-const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy: 'best' }
+const catalog: Catalog = { courses: new Map(COURSES.map(course => [course.code, course])), programs: PROGRAMS, terms: TERMS,
+  scale: LETTER_SCALE, repeatPolicy: 'best' }
 const TODAY = '2026-11-09'
 const FUTURE = TERMS.filter(term => term.start > TODAY)
-const entry = (course: string, term: string, values: Partial<PlanEntry> = {}): PlanEntry => ({ id: `${course}-${term}`, course, term, credits: catalog.courses.get(course)?.credits ?? 300, pinned: false, pinnedUse: null, note: '', ...values })
-const passed = (course: string, grade = 'B', values: Partial<CourseItem> = {}): CourseItem => ({ id: `r-${course}-${values.term ?? ''}`, course, term: '2025FA', credits: catalog.courses.get(course)!.credits, grade, state: 'completed', source: 'here', ...values })
-const file = (entries: PlanEntry[], record: CourseItem[] = []): StudentFile => ({ ...EMPTY_FILE, record, entries, programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
+const entry = (course: string, term: string, values: Partial<PlanEntry> = {}): PlanEntry => ({ id: `${course}-${term}`, course, term,
+  credits: catalog.courses.get(course)?.credits ?? 300, pinned: false, pinnedUse: null, note: '', ...values })
+const passed = (course: string, grade = 'B', values: Partial<CourseItem> = {}): CourseItem => ({ id: `r-${course}-${values.term ?? ''}`,
+  course, term: '2025FA', credits: catalog.courses.get(course)!.credits, grade, state: 'completed', source: 'here', ...values })
+const file = (entries: PlanEntry[], record: CourseItem[] = []): StudentFile => ({ ...EMPTY_FILE, record, entries,
+  programs: ['WSC-BS', 'TSS-CERT'], placements: { MTH: 70 } })
 const checks = (entries: PlanEntry[], record: CourseItem[] = []) => readStanding(file(entries, record), catalog, TODAY).checks
 
-const anyEntry = fc.tuple(fc.constantFrom(...COURSES.map(course => course.code)), fc.constantFrom(...FUTURE.map(term => term.code))).map(([course, term]) => entry(course, term))
+const anyEntry = fc.tuple(fc.constantFrom(...COURSES.map(course => course.code)), fc.constantFrom(...FUTURE.map(term => term.code))).map((
+  [course, term],
+) => entry(course, term))
 const anyPlan = fc.uniqueArray(anyEntry, { maxLength: 14, selector: e => e.course })
 const REPEATABLE = COURSES.find(course => course.repeatLimit > 1)!
 
 describe('checks', () => {
   it.each<[string, PlanEntry[], CourseItem[], string]>([
     ['a missing prerequisite', [entry('HYD 330', '2028SP')], [], 'prerequisite'],
-    ['a prerequisite placed later', [entry('HYD 310', '2027FA'), entry('STT 201', '2028SP')], [passed('HYD 210'), passed('MTH 140')], 'prerequisite'],
+    ['a prerequisite placed later', [entry('HYD 310', '2027FA'), entry('STT 201', '2028SP')], [passed('HYD 210'), passed('MTH 140')],
+      'prerequisite'],
     ['a course not offered that term', [entry('HYD 230', '2027FA')], [passed('HYD 110'), passed('CHY 110')], 'not offered'],
     ['an odd-year course in an even year', [entry('HYD 420', '2028FA')], [passed('HYD 230'), passed('MTH 150')], 'not offered'],
     ['a missing corequisite', [entry('CHY 310', '2028SP')], [passed('CHY 220')], 'corequisite'],
@@ -37,18 +44,27 @@ describe('checks', () => {
   it('finds a term over its cap', () => {
     const many = ['WRT 110', 'HYD 110', 'GSP 110', 'HRT 110', 'VAL 110', 'STT 110'].map(code => entry(code, '2027SP'))
     expect(checks(many).find(check => check.kind === 'over the cap')).toMatchObject({ term: '2027SP', severity: 'blocker' })
-    expect(readStanding({ ...file(many), capRaised: { '2027SP': 2100 } }, catalog, TODAY).checks.some(check => check.kind === 'over the cap')).toBe(false)
+    expect(
+      readStanding({ ...file(many), capRaised: { '2027SP': 2100 } }, catalog, TODAY).checks.some(check => check.kind === 'over the cap'),
+    ).toBe(false)
   })
 
   it('says nothing about a plan in order', () => {
-    expect(checks([entry('WRT 210', '2027SP'), entry('HYD 230', '2027SP')], [passed('WRT 110'), passed('HYD 110'), passed('CHY 110')]).filter(check => check.kind !== 'not reached')).toEqual([])
+    expect(
+      checks([entry('WRT 210', '2027SP'), entry('HYD 230', '2027SP')], [passed('WRT 110'), passed('HYD 110'), passed('CHY 110')]).filter(
+        check => check.kind !== 'not reached',
+      ),
+    ).toEqual([])
   })
 
   it('every move that is offered mends its problem and makes no new blocker', () => {
     const record = [passed('WRT 110'), passed('HYD 110', 'B'), passed('CHY 110'), passed('MTH 140', 'D')]
     const kinds = new Map<string, number>()
-    const wished = fc.record({ target: fc.constantFrom(null, 900, 1200), termsOff: fc.subarray(FUTURE.slice(0, 4).map(term => term.code)), latestFinish: fc.constantFrom(null, FUTURE[4]!.code) })
-    const signed = anyPlan.map(entries => [{ term: FUTURE[0]!.code, copy: entries.slice(0, 2).map(one => ({ ...one, term: FUTURE[0]!.code })) }])
+    const wished = fc.record({ target: fc.constantFrom(null, 900, 1200), termsOff: fc.subarray(FUTURE.slice(0, 4).map(term => term.code)),
+      latestFinish: fc.constantFrom(null, FUTURE[4]!.code) })
+    const signed = anyPlan.map(
+      entries => [{ term: FUTURE[0]!.code, copy: entries.slice(0, 2).map(one => ({ ...one, term: FUTURE[0]!.code })) }],
+    )
     fc.assert(fc.property(anyPlan, wished, signed, (plan, wishes, signedOff) => {
       const mine: StudentFile = { ...file(plan, record), wishes, signedOff }
       const before = readStanding(mine, catalog, TODAY).checks
@@ -64,7 +80,10 @@ describe('checks', () => {
         }
       }
     }), { numRuns: 25 })
-    expect([...kinds.keys()]).toEqual(expect.arrayContaining(['prerequisite', 'not offered', 'counts for nothing', 'term off', 'past the wished finish', 'differs from sign-off']))
+    expect([...kinds.keys()]).toEqual(
+      expect.arrayContaining(['prerequisite', 'not offered', 'counts for nothing', 'term off', 'past the wished finish',
+        'differs from sign-off']),
+    )
   })
 
   it.each<[string, Partial<StudentFile>, PlanEntry[], CourseItem[]]>([
@@ -72,7 +91,8 @@ describe('checks', () => {
     ['term off', { wishes: { ...NO_WISHES, termsOff: ['2027SP'] } }, [entry('WRT 110', '2027SP')], []],
     ['past the wished finish', { wishes: { ...NO_WISHES, latestFinish: '2027SP' } }, [entry('VAL 110', '2027FA')], []],
     ['differs from sign-off', { signedOff: [{ term: '2027SP', copy: [entry('WRT 110', '2027SP')] }] }, [entry('VAL 110', '2027SP')], []],
-    ['differs from registration', {}, [entry('VAL 110', '2027SP')], [{ id: 'g1', course: 'WRT 110', term: '2027SP', credits: 300, grade: null, state: 'registered', source: 'here' }]],
+    ['differs from registration', {}, [entry('VAL 110', '2027SP')], [{ id: 'g1', course: 'WRT 110', term: '2027SP', credits: 300,
+      grade: null, state: 'registered', source: 'here' }]],
     ['repeat limit', {}, ['2027SP', '2027FA', '2028SP', '2028FA', '2029SP', '2029FA'].map(term => entry(REPEATABLE.code, term)), []],
     ['to choose', { placeholders: [{ id: 'h1', line: 'WSC-BS/voices', term: '2027SP', credits: 300, note: '' }] }, [], []],
     ['not reached', {}, [], []],
@@ -94,14 +114,19 @@ describe('checks', () => {
 
 describe('readStanding', () => {
   it('merges a registration with its plan entry and marks picked ones', () => {
-    const registered: CourseItem = { id: 'g1', course: 'HYD 230', term: '2027SP', credits: 400, grade: null, state: 'registered', source: 'here' }
+    const registered: CourseItem = { id: 'g1', course: 'HYD 230', term: '2027SP', credits: 400, grade: null, state: 'registered',
+      source: 'here' }
     const items = mergeItems([registered], [entry('HYD 230', '2027SP'), entry('GSP 140', '2027SP')], new Set(['GSP 140 2027SP']))
     expect(items.map(item => `${item.course} ${item.state}`)).toEqual(['HYD 230 registered', 'GSP 140 picked'])
   })
 
   it('counts a course in the degree and again in the certificate, and says what counts for nothing', () => {
     const standing = readStanding(file([], [passed('FLD 120', 'B'), passed('MTH 095', 'B')]), catalog, TODAY)
-    const uses = standing.reports.flatMap(report => report.areas.flatMap(area => area.lines.filter(line => line.uses.some(use => use.item.course === 'FLD 120')).map(line => `${report.code} ${line.id}`)))
+    const uses = standing.reports.flatMap(report =>
+      report.areas.flatMap(area =>
+        area.lines.filter(line => line.uses.some(use => use.item.course === 'FLD 120')).map(line => `${report.code} ${line.id}`),
+      ),
+    )
     expect(uses).toEqual(['WSC-BS making', 'TSS-CERT safety-all'])
     expect(standing.offPath).toEqual(['r-MTH 095-'])
   })
@@ -125,17 +150,26 @@ describe('readStanding', () => {
   it('the order of entries and record never changes the reading', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
       const record = [passed('WRT 110'), passed('HYD 110'), passed('VAL 110'), passed('STT 110')]
-      const shape = (s: ReturnType<typeof readStanding>) => s.reports.map(r => r.areas.map(a => a.lines.map(line => [line.id, line.state, line.open, line.uses.map(use => use.item.id).sort()])))
-      expect(shape(readStanding(file([...plan].reverse(), [...record].reverse()), catalog, TODAY))).toEqual(shape(readStanding(file(plan, record), catalog, TODAY)))
+      const shape = (s: ReturnType<typeof readStanding>) =>
+        s.reports.map(r =>
+          r.areas.map(a => a.lines.map(line => [line.id, line.state, line.open, line.uses.map(use => use.item.id).sort()])),
+        )
+      expect(shape(readStanding(file([...plan].reverse(), [...record].reverse()), catalog, TODAY))).toEqual(
+        shape(readStanding(file(plan, record), catalog, TODAY)),
+      )
     }), { numRuns: 40 })
   })
 
   it('one more completed course never leaves more open', () => {
-    fc.assert(fc.property(fc.uniqueArray(fc.constantFrom(...COURSES), { maxLength: 20, selector: c => c.code }), fc.constantFrom(...COURSES), (had, more) => {
-      const openWith = (list: typeof had) => readStanding(file([], list.map(course => passed(course.code))), catalog, TODAY).open
-      if (had.some(course => course.code === more.code || course.exclusions.includes(more.code))) return
-      expect(openWith([...had, more])).toBeLessThanOrEqual(openWith(had))
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.constantFrom(...COURSES), { maxLength: 20, selector: c => c.code }), fc.constantFrom(...COURSES),
+        (had, more) => {
+          const openWith = (list: typeof had) => readStanding(file([], list.map(course => passed(course.code))), catalog, TODAY).open
+          if (had.some(course => course.code === more.code || course.exclusions.includes(more.code))) return
+          expect(openWith([...had, more])).toBeLessThanOrEqual(openWith(had))
+        }),
+      { numRuns: 60 },
+    )
   })
 })
 
@@ -143,8 +177,8 @@ describe('findCandidates', () => {
   const working = TERMS.find(term => term.code === '2027SP')!
   const candidates = (line: string, record: CourseItem[]) => {
     const standing = readStanding(file([], record), catalog, TODAY)
-    return findCandidates({ line: standing.reports[0]!.areas.flatMap(area => area.lines).find(l => l.id === line)!, workingTerm: working, terms: FUTURE, rules: catalog,
-      facts: { items: standing.items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] } })
+    return findCandidates({ line: standing.reports[0]!.areas.flatMap(area => area.lines).find(l => l.id === line)!, workingTerm: working,
+      terms: FUTURE, rules: catalog, facts: { items: standing.items, programs: ['WSC-BS'], placements: { MTH: 70 }, permissions: [] } })
   }
   it('splits into now, later and something first', () => {
     const found = candidates('watershed-all', [passed('HYD 110'), passed('CHY 110'), passed('MTH 140')])

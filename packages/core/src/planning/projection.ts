@@ -42,7 +42,9 @@ export interface ProjectionInput {
  */
 export function projectPlan(input: ProjectionInput): Projection {
   const { file, catalog } = input
-  const terms = catalog.terms.filter(term => termPhase(term, input.today) === 'future').sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const terms = catalog.terms.filter(term => termPhase(term, input.today) === 'future').sort((a, b) =>
+    termOrder(a.code) - termOrder(b.code),
+  )
   const slotOf = new Map(terms.map((term, slot) => [term.code, slot]))
   const planned = input.items.filter(item => item.state !== 'completed' && item.state !== 'under way' && item.term && slotOf.has(item.term))
   if (planned.length === 0) return { finish: null, soonest: null, chain: [], windows: {} }
@@ -53,29 +55,43 @@ export function projectPlan(input: ProjectionInput): Projection {
     const members = planned.filter(item => partners.get(item.id) === lead)
     const held = members.find(item => item.state !== 'planned' || file.entries.find(entry => entry.id === item.id)?.pinned)
     const from = Math.max(...members.map(item => needs[planned.indexOf(item)]!.from))
-    const slots = terms.flatMap((term, slot) => slot >= from && members.every(item => isOffered(catalog.courses.get(item.course)!, term)) ? [slot] : [])
+    const slots = terms.flatMap((term, slot) =>
+      slot >= from && members.every(item => isOffered(catalog.courses.get(item.course)!, term)) ? [slot] : [],
+    )
     return { id: lead, slots, ...(held ? { fixed: slotOf.get(held.term!)! } : {}) }
   })
-  const dependencies = raw.map(({ before, after, lag }) => ({ before: partners.get(before)!, after: partners.get(after)!, lag })).filter(({ before, after }) => before !== after)
+  const dependencies = raw.map(({ before, after, lag }) => ({ before: partners.get(before)!, after: partners.get(after)!, lag })).filter((
+    { before, after },
+  ) => before !== after)
   const end = Math.max(...planned.map(item => slotOf.get(item.term!)!))
   const windows = criticalPath(activities, dependencies, end)
-  const last = activities.reduce((best, { id }) => (windows.get(id)!.earliest ?? -1) > (windows.get(best)!.earliest ?? -1) ? id : best, activities[0]!.id)
+  const last = activities.reduce((best, { id }) => (windows.get(id)!.earliest ?? -1) > (windows.get(best)!.earliest ?? -1) ? id : best,
+    activities[0]!.id)
   const code = (slot: number | null) => slot === null ? null : terms[slot]!.code
   return {
-    finish: terms[end]!.code, soonest: code(windows.get(last)!.earliest), chain: chainTo(last, windows),
+    finish: terms[end]!.code,
+    soonest: code(windows.get(last)!.earliest),
+    chain: chainTo(last, windows),
     windows: Object.fromEntries(planned.map((item) => {
       const { earliest, latest } = windows.get(partners.get(item.id)!)!
-      const fits = earliest === null || latest === null ? [] : activities.find(({ id }) => id === partners.get(item.id))!.slots.filter(slot => slot >= earliest && slot <= latest)
+      const fits = earliest === null || latest === null
+        ? []
+        : activities.find(({ id }) => id === partners.get(item.id))!.slots.filter(slot => slot >= earliest && slot <= latest)
       const here = slotOf.get(item.term!)!
-      return [item.id, { earliest: code(earliest), latest: code(latest), terms: fits.map(slot => terms[slot]!.code), slack: fits.filter(slot => slot > here).length }]
+      return [item.id, { earliest: code(earliest), latest: code(latest), terms: fits.map(slot => terms[slot]!.code),
+        slack: fits.filter(slot => slot > here).length }]
     })),
   }
 }
 
 /** What one planned course waits for: other planned courses, and the first slot in which credits and standing are there. */
-interface Needs { dependencies: Dependency[], from: number }
+interface Needs {
+  dependencies: Dependency[]
+  from: number
+}
 
-function needsOf(item: CourseItem, planned: readonly CourseItem[], terms: readonly Term[], { file, items, catalog }: ProjectionInput): Needs {
+function needsOf(item: CourseItem, planned: readonly CourseItem[], terms: readonly Term[],
+  { file, items, catalog }: ProjectionInput): Needs {
   const needs: Needs = { dependencies: [], from: 0 }
   const course = catalog.courses.get(item.course)
   if (!course) return needs
@@ -86,7 +102,9 @@ function needsOf(item: CourseItem, planned: readonly CourseItem[], terms: readon
       if (expression.kind === 'course') {
         const accepted = sameCourse(expression.course, catalog.courses)
         const lag = corequisite || expression.alongside ? 0 : 1
-        const first = planned.find(other => other.id !== item.id && accepted.includes(other.course) && termOrder(other.term!) + lag <= termOrder(item.term!))
+        const first = planned.find(other =>
+          other.id !== item.id && accepted.includes(other.course) && termOrder(other.term!) + lag <= termOrder(item.term!),
+        )
         if (first) needs.dependencies.push({ before: first.id, after: item.id, lag })
       }
       else needs.from = Math.max(needs.from, firstSlotWith(expression, item, terms, { file, items, catalog }))
@@ -95,8 +113,12 @@ function needsOf(item: CourseItem, planned: readonly CourseItem[], terms: readon
   return needs
 }
 
-/** The first slot in which a condition that is no course holds, with everything else where it stands; 0 for what does not depend on the term. */
-function firstSlotWith(expression: Expression, item: CourseItem, terms: readonly Term[], { file, items, catalog }: Omit<ProjectionInput, 'today'>): number {
+/**
+ * The first slot in which a condition that is no course holds, with everything else where it stands; 0 for what does not depend on the
+ * term.
+ */
+function firstSlotWith(expression: Expression, item: CourseItem, terms: readonly Term[],
+  { file, items, catalog }: Omit<ProjectionInput, 'today'>): number {
   const others = items.filter(other => other.id !== item.id)
   const facts = factsOf(file, others)
   const slot = terms.findIndex(term => evaluate(expression, term.code, facts, { ...catalog, course: item.course })?.firmness !== 'unmet')

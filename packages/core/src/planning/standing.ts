@@ -30,8 +30,8 @@ export interface Standing {
   open: Credits
   /** Credits of that for which a placeholder stands in a term. */
   held: Credits
-  /** Credits that the largest lacking total of a program still asks beyond all that, whatever they are. */
-  lackingInTotal: Credits
+  /** Credits that have no place yet: what is open and not held, or what a total lacks beyond that. */
+  unplaced: Credits
   offPath: string[]
 }
 
@@ -41,12 +41,19 @@ export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDa
   const { reports, inputs } = readPrograms(programsOf(file, catalog), items, file, catalog)
   const input: CheckInput = { file, items, catalog, today }
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
+  const held = reports.reduce((sum, report) => sum + heldCredits(report, file.placeholders), 0)
   return {
-    items, reports, inputs, checks: checkPlan(input, reports), open, held: reports.reduce((sum, report) => sum + heldCredits(report, file.placeholders), 0),
-    gpa: gpa(averagedAttempts(file.record, catalog), catalog.scale), earned: earnedCredits(file.record, catalog),
+    items,
+    reports,
+    inputs,
+    checks: checkPlan(input, reports),
+    open,
+    held,
+    gpa: gpa(averagedAttempts(file.record, catalog), catalog.scale),
+    earned: earnedCredits(file.record, catalog),
     loads: catalog.terms.map(term => loadOf(term, items, file, today)),
     finish: reports.every(report => isCovered(report, file.placeholders)) ? lastTerm([...items, ...file.placeholders]) : null,
-    lackingInTotal: Math.max(0, ...reports.map(report => lackingInTotal(report, file.placeholders))),
+    unplaced: Math.max(open - held, ...reports.map(report => lackingInTotal(report, file.placeholders))),
     offPath: findOffPath(input, reports).map(item => item.id),
   }
 }
@@ -58,8 +65,14 @@ export const itemsOf = (file: StudentFile): CourseItem[] => mergeItems(file.reco
 export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, today: LocalDate): PlanMove[] {
   const picked = new Set(file.picked)
   return findMoves(check, {
-    file, items: itemsOf(file), catalog, today, rebuild: entries => mergeItems(file.record, entries, picked), reports: readStanding(file, catalog, today).reports,
-    recheck: plan => readStanding({ ...file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, catalog, today).checks,
+    file,
+    items: itemsOf(file),
+    catalog,
+    today,
+    rebuild: entries => mergeItems(file.record, entries, picked),
+    reports: readStanding(file, catalog, today).reports,
+    recheck: plan =>
+      readStanding({ ...file, entries: plan.entries, placeholders: plan.placeholders, wishes: plan.wishes }, catalog, today).checks,
   })
 }
 
@@ -67,12 +80,19 @@ export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, 
  * Reads the programs one after the other, in the student's order: the first is served first,
  * and what it uses may count in a later one only within their sharing rules.
  */
-export function readPrograms(programs: readonly Program[], items: readonly CourseItem[], file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: RecordRules, nodeLimit?: number) {
+export function readPrograms(programs: readonly Program[], items: readonly CourseItem[],
+  file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: RecordRules, nodeLimit?: number) {
   const reports: ProgramReport[] = []
   const inputs: ReportInput[] = []
   programs.forEach((program, p) => {
     const input: ReportInput = {
-      program, items, ...(nodeLimit ? { nodeLimit } : {}), courses: catalog.courses, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, exceptions: file.exceptions,
+      program,
+      items,
+      ...(nodeLimit ? { nodeLimit } : {}),
+      courses: catalog.courses,
+      scale: catalog.scale,
+      repeatPolicy: catalog.repeatPolicy,
+      exceptions: file.exceptions,
       pins: pinsFor(program, items, file),
       milestones: milestonesDone(file, program.code),
       shared: programs.slice(0, p).flatMap((other, o) => sharedWith(program, other, reports[o]!)),
@@ -85,10 +105,12 @@ export function readPrograms(programs: readonly Program[], items: readonly Cours
 
 /** What the two programs say about each other: rules of either hold for both. */
 function sharedWith(program: Program, other: Program, report: ProgramReport): SharedUse[] {
-  const about = (rules: readonly SharingRule[], target: Program) => rules.filter(rule => rule.with === target.code || rule.with === target.kind)
+  const about = (rules: readonly SharingRule[], target: Program) =>
+    rules.filter(rule => rule.with === target.code || rule.with === target.kind)
   const itemIds = new Set(report.areas.flatMap(area => area.lines.flatMap(line => line.uses.map(use => use.item.id))))
-  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }): SharedUse =>
-    ({ itemIds, ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), programs: [other.title, program.title] }))
+  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }): SharedUse => ({ itemIds,
+    ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), programs: [other.title, program.title] }),
+  )
 }
 
 /** Pins of the plan's entries, also where a registration now stands for the entry, and of everything else by item. */
@@ -97,7 +119,8 @@ function pinsFor(program: Program, items: readonly CourseItem[], file: Pick<Stud
   for (const entry of file.entries) {
     const pin = entry.pinnedUse && parseLineRef(entry.pinnedUse)
     if (!pin || pin.program !== program.code) continue
-    const item = items.find(candidate => candidate.id === entry.id) ?? items.find(candidate => candidate.course === entry.course && candidate.term === entry.term)
+    const item = items.find(candidate => candidate.id === entry.id)
+      ?? items.find(candidate => candidate.course === entry.course && candidate.term === entry.term)
     if (item) pins[item.id] = pin.line
   }
   for (const pin of file.usePins) if (pin.program === program.code) pins[pin.item] = pin.line
@@ -109,7 +132,8 @@ export const milestonesDone = ({ milestones }: Pick<StudentFile, 'milestones'>, 
   milestones.map(parseLineRef).flatMap(ref => ref.program === program ? [ref.line] : [])
 
 /** What can still be reached from the record, whatever the plan says. */
-export function reachOf(file: StudentFile, catalog: Catalog, today: LocalDate, programs: readonly string[] = file.programs): { reach: Reach, input: ReachInput } {
+export function reachOf(file: StudentFile, catalog: Catalog, today: LocalDate,
+  programs: readonly string[] = file.programs): { reach: Reach, input: ReachInput } {
   const { courses, scale, repeatPolicy, terms } = catalog
   const input: ReachInput = { ...factsOf(file, file.record), programs, courses, scale, repeatPolicy, terms, today }
   return { reach: new Reach(input), input }

@@ -9,10 +9,13 @@ import type { Expression, ParseProblem } from './types'
 export type CatalogProblem
   = | { code: 'unreadable rule', course: CourseCode, rule: 'prerequisite' | 'corequisite', text: string, problem: ParseProblem }
     | { code: 'unknown course', course: CourseCode, names: CourseCode }
-    /** Courses that wait for each other, in order around the ring; none of them can ever be taken. */
+  /** Courses that wait for each other, in order around the ring; none of them can ever be taken. */
     | { code: 'ring', courses: CourseCode[] }
 
-interface Rules { prerequisite: Expression | null, corequisite: Expression | null }
+interface Rules {
+  prerequisite: Expression | null
+  corequisite: Expression | null
+}
 
 /** Checks the rules of a catalog: every one can be read, names courses that there are, and lets its course be taken some day. */
 export function checkCatalog(courses: ReadonlyMap<CourseCode, Course>, scale: GradeScale = LETTER_SCALE): CatalogProblem[] {
@@ -40,7 +43,12 @@ export function findRings(courses: ReadonlyMap<CourseCode, Course>): CourseCode[
     const parsed = parseExpression(text, null)
     return parsed.ok ? parsed.expression : null
   }
-  return ringsAmong(courses, new Map([...courses.values()].map(course => [course.code, { prerequisite: read(course.prerequisite), corequisite: read(course.corequisite) }])))
+  return ringsAmong(courses,
+    new Map(
+      [...courses.values()].map(
+        course => [course.code, { prerequisite: read(course.prerequisite), corequisite: read(course.corequisite) }],
+      ),
+    ))
 }
 
 /**
@@ -52,11 +60,18 @@ function ringsAmong(courses: ReadonlyMap<CourseCode, Course>, rules: ReadonlyMap
   const holds = (rule: Expression | null, beside: ReadonlySet<CourseCode>, corequisite: boolean): boolean => {
     if (!rule) return true
     switch (rule.kind) {
-      case 'course': return sameCourse(rule.course, courses).some(code => before.has(code) || ((corequisite || rule.alongside) && beside.has(code)) || !courses.has(code))
-      case 'all': return rule.of.every(part => holds(part, beside, corequisite))
-      case 'any': return rule.of.some(part => holds(part, beside, corequisite))
-      case 'atLeast': return rule.of.filter(part => holds(part, beside, corequisite)).length >= rule.n
-      default: return true
+      case 'course':
+        return sameCourse(rule.course, courses).some(code =>
+          before.has(code) || ((corequisite || rule.alongside) && beside.has(code)) || !courses.has(code),
+        )
+      case 'all':
+        return rule.of.every(part => holds(part, beside, corequisite))
+      case 'any':
+        return rule.of.some(part => holds(part, beside, corequisite))
+      case 'atLeast':
+        return rule.of.filter(part => holds(part, beside, corequisite)).length >= rule.n
+      default:
+        return true
     }
   }
   for (;;) {

@@ -28,30 +28,34 @@ export interface Reason {
 }
 
 /** What decided one condition. */
-type Because
-  /** The condition itself says it all. */
+type Because /** The condition itself says it all. */
   = | { code: 'as stated' }
     | { code: 'passed', course: CourseCode, grade: string | null }
     | { code: 'grade too low', course: CourseCode, grade: string | null, minGrade: string | null }
-    /** It stands in the same term or later; with `alongside` the same term would do. */
+/** It stands in the same term or later; with `alongside` the same term would do. */
     | { code: 'not before', course: CourseCode, state: Commitment, sameTerm: boolean, alongside: boolean }
     | { code: 'to be passed', course: CourseCode, state: Commitment, minGrade: string | null }
     | { code: 'intended', course: CourseCode, state: Commitment }
     | { code: 'absent' }
-    /** Credits that are there by the term, with all that is planned. */
+/** Credits that are there by the term, with all that is planned. */
     | { code: 'credits by then', credits: Credits }
     | { code: 'standing now', standing: ClassStanding }
     | { code: 'score', score: number | null }
 
 /** One condition that is not met, with the attempt at it or the intention that does not meet it; null when there is neither. */
-export interface Lack { condition: Expression, held: { state: Commitment, term: TermCode | null, grade: string | null } | null }
+export interface Lack {
+  condition: Expression
+  held: { state: Commitment, term: TermCode | null, grade: string | null } | null
+}
 
 /** What is missing, set by set, with what there is of each. */
 export function lacksOf(missing: readonly Expression[][], items: readonly CourseItem[]): Lack[][] {
-  return missing.map(set => set.map((condition) => {
-    const item = condition.kind === 'course' ? items.find(one => one.course === condition.course) : undefined
-    return { condition, held: item ? { state: item.state, term: item.term, grade: item.grade } : null }
-  }))
+  return missing.map(set =>
+    set.map((condition) => {
+      const item = condition.kind === 'course' ? items.find(one => one.course === condition.course) : undefined
+      return { condition, held: item ? { state: item.state, term: item.term, grade: item.grade } : null }
+    }),
+  )
 }
 
 export interface EvaluationContext extends RecordRules {
@@ -78,8 +82,10 @@ export function evaluate(expression: Expression | null, at: TermCode, facts: Stu
 function judge(expression: Expression, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
   const leaf = (firmness: Firmness, because: Because = { code: 'as stated' }): Reason => ({ expression, firmness, because, parts: [] })
   switch (expression.kind) {
-    case 'course': return judgeCourse(expression, at, facts, context)
-    case 'credits': return judgeCredits(expression, at, facts, context)
+    case 'course':
+      return judgeCourse(expression, at, facts, context)
+    case 'credits':
+      return judgeCredits(expression, at, facts, context)
     case 'standing': {
       const needed = STANDING_CREDITS[expression.standing]
       const { firmness } = judgeCredits({ kind: 'credits', credits: needed }, at, facts, context)
@@ -90,22 +96,31 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
       const score = facts.placements[expression.test] ?? null
       return leaf(score !== null && score >= expression.score ? 'passed' : 'unmet', { code: 'score', score })
     }
-    case 'program': return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet')
-    case 'permission': return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet')
-    case 'all': return combine(expression, expression.of.length, at, facts, context)
-    case 'any': return combine(expression, 1, at, facts, context)
-    case 'atLeast': return combine(expression, expression.n, at, facts, context)
+    case 'program':
+      return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet')
+    case 'permission':
+      return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet')
+    case 'all':
+      return combine(expression, expression.of.length, at, facts, context)
+    case 'any':
+      return combine(expression, 1, at, facts, context)
+    case 'atLeast':
+      return combine(expression, expression.n, at, facts, context)
   }
 }
 
-function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts, context: EvaluationContext): Reason {
+function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts,
+  context: EvaluationContext): Reason {
   const parts = expression.of.map(part => judge(part, at, facts, context))
   const best = parts.map(part => part.firmness).sort((a, b) => FIRMNESS.indexOf(a) - FIRMNESS.indexOf(b)).slice(0, n)
   return { expression, firmness: worst(best), because: { code: 'as stated' }, parts }
 }
 
 function judgeCourse(
-  expression: Extract<Expression, { kind: 'course' }>, at: number, facts: StudentFacts, context: EvaluationContext,
+  expression: Extract<Expression, { kind: 'course' }>,
+  at: number,
+  facts: StudentFacts,
+  context: EvaluationContext,
 ): Reason {
   const { course, minGrade } = expression
   const accepted = new Set(sameCourse(course, context.courses))
@@ -123,12 +138,17 @@ function judgeCourse(
 }
 
 function judgeAttempt(
-  item: CourseItem, at: number, sameTerm: boolean, minGrade: string | undefined, context: EvaluationContext,
+  item: CourseItem,
+  at: number,
+  sameTerm: boolean,
+  minGrade: string | undefined,
+  context: EvaluationContext,
 ): [Firmness, Because] {
   const when = item.term ? termOrder(item.term) : 0
   if (item.state === 'completed') {
     // A minimum that is not on the scale is met by nothing; the catalog's own check names it.
-    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.grade, minGrade)) return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
+    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.grade, minGrade))
+      return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
     return ['unmet', { code: 'grade too low', course: item.course, grade: item.grade, minGrade: minGrade ?? null }]
   }
   if (when > at || (when === at && !sameTerm)) {
@@ -141,7 +161,8 @@ function judgeAttempt(
 }
 
 /** Credits that are there before a term: each credit once, whatever is repeated. */
-function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness, rule: Pick<CreditsRule, 'subject' | 'levelMin'>): Credits {
+function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, upTo: Firmness,
+  rule: Pick<CreditsRule, 'subject' | 'levelMin'>): Credits {
   return readCredit(facts.items, context).earning.reduce((sum, item) => {
     if (!countsFor(rule, context.courses.get(item.course))) return sum
     if (item.state === 'completed') return sum + item.credits
@@ -153,7 +174,10 @@ function creditsAt(facts: StudentFacts, at: number, context: EvaluationContext, 
 
 export type CreditsRule = Extract<Expression, { kind: 'credits' }>
 
-/** Whether credits of a course count for a rule on credits; a course that is not in the catalog counts where no subject and level is asked. */
+/**
+ * Whether credits of a course count for a rule on credits; a course that is not in the catalog counts where no subject and level is
+ * asked.
+ */
 export function countsFor({ subject, levelMin }: Pick<CreditsRule, 'subject' | 'levelMin'>, course: Course | undefined): boolean {
   return (!subject || course?.subject === subject) && (levelMin === undefined || (course?.number ?? 0) >= levelMin)
 }
@@ -196,7 +220,8 @@ function setsFor(reason: Reason): ConditionSet[] {
 }
 
 /** At most so many sets, the smallest: what is cut off is never smaller than what stays. */
-const smallestFirst = (sets: ConditionSet[], most: number) => sets.length <= most ? sets : sets.sort((a, b) => a.size - b.size).slice(0, most)
+const smallestFirst = (sets: ConditionSet[], most: number) =>
+  sets.length <= most ? sets : sets.sort((a, b) => a.size - b.size).slice(0, most)
 
 function* combinations(size: number, n: number, from = 0): Generator<number[]> {
   if (n === 0) {
@@ -234,11 +259,13 @@ export interface CourseRules {
 }
 
 /** Reads the prerequisite and the corequisite of a course; an exception lifts the prerequisite, and only that. */
-export function readCourseRules(course: Pick<Course, 'code' | 'prerequisite' | 'corequisite'>, at: TermCode, facts: StudentFacts, rules: RecordRules): CourseRules {
+export function readCourseRules(course: Pick<Course, 'code' | 'prerequisite' | 'corequisite'>, at: TermCode, facts: StudentFacts,
+  rules: RecordRules): CourseRules {
   const context = { ...rules, course: course.code }
   const lifted = facts.permissions.includes(course.code)
   return {
     before: lifted ? null : evaluate(ruleOf(course.prerequisite), at, facts, context),
-    beside: evaluate(ruleOf(course.corequisite), at, facts, { ...context, corequisite: true }), lifted,
+    beside: evaluate(ruleOf(course.corequisite), at, facts, { ...context, corequisite: true }),
+    lifted,
   }
 }

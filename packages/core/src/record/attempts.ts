@@ -101,7 +101,8 @@ class Room {
   constructor(private readonly courses: ReadonlyMap<CourseCode, Course>) {}
 
   has(code: CourseCode): boolean {
-    return (this.taken.get(code) ?? 0) < this.limit(code) && (this.takenInFamily.get(familyOf(code, this.courses)) ?? 0) < timesFor(code, this.courses)
+    return (this.taken.get(code) ?? 0) < this.limit(code)
+      && (this.takenInFamily.get(familyOf(code, this.courses)) ?? 0) < timesFor(code, this.courses)
   }
 
   take(code: CourseCode) {
@@ -121,10 +122,12 @@ export function timesFor(code: CourseCode, courses: ReadonlyMap<CourseCode, Cour
 }
 
 /** Of attempts that count, those that stand by the policy, as many as the course may be repeated, and the ids of the others. */
-function keepAttempts(attempts: readonly CourseItem[], { courses, scale, repeatPolicy }: RecordRules, counts: (item: CourseItem) => boolean) {
+function keepAttempts(attempts: readonly CourseItem[], { courses, scale, repeatPolicy }: RecordRules,
+  counts: (item: CourseItem) => boolean) {
   const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
   const order = attempts.filter(counts).sort((a, b) =>
-    (repeatPolicy === 'best' ? worth(b) - worth(a) : 0) || when(b) - when(a) || byCode(a.course, b.course) || byCode(a.id, b.id))
+    (repeatPolicy === 'best' ? worth(b) - worth(a) : 0) || when(b) - when(a) || byCode(a.course, b.course) || byCode(a.id, b.id),
+  )
   const room = new Room(linked(courses))
   const kept: CourseItem[] = []
   const replaced = new Set<string>()

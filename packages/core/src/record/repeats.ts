@@ -16,13 +16,17 @@ function isInTheWay(item: CourseItem, scale: GradeScale, asked: number): boolean
 }
 
 /** What stands in the way of taking a course (again); `times` is how often it gives credit. */
-export interface Taken { by: CourseItem, times: number }
+export interface Taken {
+  by: CourseItem
+  times: number
+}
 
 /**
  * Taken already: the course or an equivalent is passed, under way, registered or placed as often as it gives credit.
  * `items` are without the attempt that is asked about; `asked` are the grade points that rules ask of the course.
  */
-export function takenAlready(course: Pick<Course, 'code'>, items: readonly CourseItem[], { courses, scale }: Rules, asked = 0): Taken | null {
+export function takenAlready(course: Pick<Course, 'code'>, items: readonly CourseItem[], { courses, scale }: Rules, asked = 0): Taken
+  | null {
   const same = sameCourse(course.code, courses)
   const had = items.filter(item => same.includes(item.course) && isInTheWay(item, scale, asked))
   const own = had.filter(item => item.course === course.code)
@@ -31,7 +35,10 @@ export function takenAlready(course: Pick<Course, 'code'>, items: readonly Cours
   return had.length >= times ? { by: had[0]!, times } : null
 }
 
-interface Rules { courses: ReadonlyMap<CourseCode, Course>, scale: GradeScale }
+interface Rules {
+  courses: ReadonlyMap<CourseCode, Course>
+  scale: GradeScale
+}
 
 /** The first of these items that leaves no credit for the course: one excludes the other, and it is passed, going on or intended. */
 export function excludedBy(course: Pick<Course, 'code'>, items: readonly CourseItem[], { courses, scale }: Rules): CourseItem | null {

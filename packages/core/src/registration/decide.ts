@@ -11,7 +11,12 @@ import type { Gate } from './gates'
 import { checkSeats, type SeatClaim } from './seats'
 
 /** `credits` are those that the student chose for a course whose credits vary; null takes the least. */
-export interface LineUpRow { id: number, course: CourseCode, sectionIds: number[], credits: Credits | null }
+export interface LineUpRow {
+  id: number
+  course: CourseCode
+  sectionIds: number[]
+  credits: Credits | null
+}
 
 export interface RowDecision {
   rowId: number
@@ -41,7 +46,12 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
 }
 
 /** A row with what belongs to it. */
-interface Candidate { row: LineUpRow, course: Course | undefined, sections: Section[], credits: Credits }
+interface Candidate {
+  row: LineUpRow
+  course: Course | undefined
+  sections: Section[]
+  credits: Credits
+}
 
 /**
  * The one decision about registering: used by the dry run, by the Week's "can take" and by the registration itself.
@@ -53,7 +63,8 @@ export function decideRun(rows: readonly LineUpRow[], context: DecisionContext):
   const courses = linked(context.courses)
   const reading = new Run(rows.map((row) => {
     const course = courses.get(row.course)
-    return { row, course, sections: row.sectionIds.flatMap(id => context.sections.get(id) ?? []), credits: chosenCredits(row.credits, course) }
+    return { row, course, sections: row.sectionIds.flatMap(id => context.sections.get(id) ?? []),
+      credits: chosenCredits(row.credits, course) }
   }), { ...context, courses })
   return reading.decide()
 }
@@ -70,7 +81,10 @@ class Run {
   private readonly load: Credits
 
   constructor(private readonly candidates: readonly Candidate[], private readonly context: DecisionContext) {
-    this.load = context.items.reduce((sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0), 0)
+    this.load = context.items.reduce(
+      (sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0),
+      0,
+    )
   }
 
   decide(): RowDecision[] {
@@ -93,7 +107,8 @@ class Run {
   private groupsFor(candidate: Candidate): Candidate[][] {
     const groups: Candidate[][] = []
     const grow = (group: Candidate[]) => {
-      if (groups.length >= MOST_GROUPS || groups.some(other => other.length === group.length && other.every(one => group.includes(one)))) return
+      if (groups.length >= MOST_GROUPS || groups.some(other => other.length === group.length && other.every(one => group.includes(one))))
+        return
       const lacking = group.map(one => this.partnersAsked(one, group)).find(ways => ways.length > 0)
       if (!lacking) groups.push(group)
       else for (const way of lacking) grow([...group, ...way])
@@ -102,7 +117,10 @@ class Run {
     return groups.length > 0 ? groups : [[candidate]]
   }
 
-  /** Partners in the line-up that would satisfy what a row's rules lack beside a group, way by way; empty when nothing in the line-up helps. */
+  /**
+   * Partners in the line-up that would satisfy what a row's rules lack beside a group, way by way; empty when nothing in the line-up
+   * helps.
+   */
   private partnersAsked({ course }: Candidate, group: readonly Candidate[]): Candidate[][] {
     if (!course) return []
     const { before, beside } = this.rulesOf(course, group)
@@ -122,8 +140,16 @@ class Run {
   }
 
   private rulesOf(course: Course, group: readonly Candidate[]) {
-    const alongside = [...this.accepted, ...group].filter(other => other.row.course !== course.code).map(({ row, credits }): CourseItem => ({
-      id: `run-${row.id}`, course: row.course, term: this.context.term.code, credits, grade: null, state: 'registered', source: 'here',
+    const alongside = [...this.accepted, ...group].filter(other => other.row.course !== course.code).map((
+      { row, credits },
+    ): CourseItem => ({
+      id: `run-${row.id}`,
+      course: row.course,
+      term: this.context.term.code,
+      credits,
+      grade: null,
+      state: 'registered',
+      source: 'here',
     }))
     return readCourseRules(course, this.context.term.code, factsOf(this.context, [...this.context.items, ...alongside]), this.context)
   }
@@ -145,7 +171,10 @@ class Run {
     const partners = own
       ? []
       : group.refused.filter(other => other !== candidate).map((other): Finding => ({
-          code: 'partner-refused', ok: false, course: row.course, partner: other.row.course,
+          code: 'partner-refused',
+          ok: false,
+          course: row.course,
+          partner: other.row.course,
           because: this.read(other, group.rows).findings.filter(finding => !finding.ok),
         }))
     return { rowId: row.id, course: row.course, outcome: 'refused', findings: [...findings, ...partners], claims: [], credits }
@@ -157,13 +186,21 @@ class Run {
     const { context } = this
     const others = [...this.accepted, ...group].filter((other, i, all) => other !== candidate && all.indexOf(other) === i)
     const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => ({ code: 'gate', ok: false, gate }))
-    if (!course || sections.length !== row.sectionIds.length || sections.length === 0 || sections.some(section => section.course !== row.course)) {
+    if (
+      !course || sections.length !== row.sectionIds.length || sections.length === 0
+      || sections.some(section => section.course !== row.course)
+    ) {
       return { findings: [...findings, { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }], claims: [] }
     }
     const { claims, findings: seats } = checkSeats(course, sections, context.programs, context.sections.values())
     findings.push(
-      ...checkSections(course, sections, context), ...checkRepeats(course, others, context), ...this.checkRules(course, group),
-      ...checkRestrictions(course, sections, context), ...checkClashes(sections, others, context), this.checkLoad(candidate, group), ...seats,
+      ...checkSections(course, sections, context),
+      ...checkRepeats(course, others, context),
+      ...this.checkRules(course, group),
+      ...checkRestrictions(course, sections, context),
+      ...checkClashes(sections, others, context),
+      this.checkLoad(candidate, group),
+      ...seats,
     )
     return { findings, claims }
   }
@@ -178,7 +215,8 @@ class Run {
     else if (before?.firmness === 'unmet') {
       const first = before.missing[0]?.find(expression => expression.kind === 'course')
       const needed = first?.kind === 'course' ? context.courses.get(first.course) : undefined
-      found.push({ code: 'prerequisite', ok: false, needs: lacksOf(before.missing, firm), first: needed ? { course: needed.code, offered: needed.offered } : null })
+      found.push({ code: 'prerequisite', ok: false, needs: lacksOf(before.missing, firm),
+        first: needed ? { course: needed.code, offered: needed.offered } : null })
     }
     else if (before) found.push({ code: 'prerequisite', ok: true, reason: before.reason })
     if (beside?.firmness === 'unmet') found.push({ code: 'corequisite', ok: false, needs: lacksOf(beside.missing, firm) })
@@ -190,7 +228,8 @@ class Run {
     const partners = group.filter(other => other !== candidate && !this.accepted.includes(other))
     const counted = [...this.accepted.filter(other => other !== candidate), ...partners, candidate]
     const credits = counted.reduce((sum, one) => sum + one.credits, this.load)
-    return { code: 'load-cap', ok: credits <= this.context.loadCap, credits, cap: this.context.loadCap, partners: partners.map(one => one.row.course) }
+    return { code: 'load-cap', ok: credits <= this.context.loadCap, credits, cap: this.context.loadCap,
+      partners: partners.map(one => one.row.course) }
   }
 }
 
@@ -218,12 +257,16 @@ function checkRepeats(course: Course, others: readonly Candidate[], context: Dec
   const here = context.items.find(item => isSame(item.course) && item.term === context.term.code && item.state === 'registered')
   const term = nameOf(context.term)
   if (here) found.push({ code: 'duplicate', ok: false, course: course.code, by: here.course, state: 'registered', term })
-  else if (inLineUp) found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
+  else if (inLineUp)
+    found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
   else {
     const taken = takenAlready(course, context.items, context, context.asked(course.code))
     const where = context.terms.find(candidate => candidate.code === taken?.by.term)
-    if (taken && taken.by.state === 'completed') found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
-    else if (taken) found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state, term: where ? nameOf(where) : null, times: taken.times })
+    if (taken && taken.by.state === 'completed')
+      found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
+    else if (taken)
+      found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state,
+        term: where ? nameOf(where) : null, times: taken.times })
   }
   const excluded = excludedBy(course, context.items, context)
   const beside = others.find(other => course.exclusions.includes(other.row.course))
@@ -240,7 +283,8 @@ function checkRestrictions(course: Course, sections: readonly Section[], { progr
 function checkClashes(sections: readonly Section[], others: readonly Candidate[], context: DecisionContext): Finding[] {
   const held = new Map<string, Section[]>()
   for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
-  const beside = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })), ...others.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
+  const beside = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })),
+    ...others.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
   return beside.flatMap(({ sections: other, state }): Finding[] => {
     const first = other[0]
     if (!first || first.course === sections[0]?.course) return []

@@ -2,7 +2,10 @@ import type { Course, SeatPool, Section } from '../catalog/types'
 import { bundlesOf } from '../weeks/bundles'
 import type { Finding, OtherBundle, SeatCount } from './findings'
 
-export interface SeatClaim { sectionId: number, poolId: number }
+export interface SeatClaim {
+  sectionId: number
+  poolId: number
+}
 
 export function freeSeats(pool: SeatPool): number {
   return Math.max(0, pool.capacity - pool.taken - pool.held)
@@ -23,15 +26,18 @@ function claimFor(section: Section, programs: readonly string[]): SeatClaim | nu
 }
 
 /** A seat in each section, or why there is none; `all` are the sections of the term among which another bundle is looked for. */
-export function checkSeats(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): { claims: SeatClaim[], findings: Finding[] } {
+export function checkSeats(course: Course, sections: readonly Section[], programs: readonly string[],
+  all: Iterable<Section>): { claims: SeatClaim[], findings: Finding[] } {
   const claims: SeatClaim[] = []
   const findings: Finding[] = []
   for (const section of sections) {
     const claim = claimFor(section, programs)
     if (claim) claims.push(claim)
-    else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, programs), other: otherBundle(course, sections, programs, all) })
+    else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, programs),
+      other: otherBundle(course, sections, programs, all) })
   }
-  if (findings.length === 0) findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, programs))) })
+  if (findings.length === 0)
+    findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, programs))) })
   return { claims, findings }
 }
 
@@ -39,15 +45,23 @@ function seatCount(section: Section, programs: readonly string[]): SeatCount {
   const kept = section.pools.filter(pool => !isFor(pool, programs) && freeSeats(pool) > 0)
   const sum = (of: (pool: SeatPool) => number) => section.pools.reduce((total, pool) => total + of(pool), 0)
   return {
-    capacity: sum(pool => pool.capacity), taken: sum(pool => pool.taken), held: sum(pool => pool.held), waiting: section.waiting,
+    capacity: sum(pool => pool.capacity),
+    taken: sum(pool => pool.taken),
+    held: sum(pool => pool.held),
+    waiting: section.waiting,
     kept: { seats: kept.reduce((total, pool) => total + freeSeats(pool), 0), for: kept.map(pool => pool.forGroup!) },
   }
 }
 
-function otherBundle(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): OtherBundle | null {
+function otherBundle(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): OtherBundle
+  | null {
   const free = bundlesOf(course, [...all])
-    .filter(bundle => bundle.sections.every(section => seatsFor(section, programs) > 0) && bundle.sections.some(section => !sections.includes(section)))
+    .filter(bundle =>
+      bundle.sections.every(section => seatsFor(section, programs) > 0) && bundle.sections.some(section => !sections.includes(section)),
+    )
   const first = free[0]?.sections[0]
   const meeting = first?.meetings[0]
-  return first ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, programs) } : null
+  return first
+    ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, programs) }
+    : null
 }

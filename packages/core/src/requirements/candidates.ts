@@ -19,7 +19,7 @@ export interface Candidate {
 
 export type CandidateNote
   = | { code: 'can take' }
-    /** What comes before it is under way, or only planned. */
+  /** What comes before it is under way, or only planned. */
     | { code: 'if passed' | 'if planned' }
     | { code: 'offered later', term: Term }
     | { code: 'ready later', term: Term, then: 'can take' | 'if passed' | 'if planned' }
@@ -56,15 +56,20 @@ export function findCandidates(input: CandidateInput): Candidates {
     const places = terms.filter(term => isOffered(course, term))
     const working = places.filter(term => firmnessAt(course, term, input) !== 'unmet')
     const works = working[0]
-    if (works?.code === workingTerm.code) result.now.push({ course, term: works, terms: working, note: { code: conditionAt(course, works, input) } })
-    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet') result.later.push({ course, term: works, terms: working, note: { code: 'offered later', term: works } })
-    else if (works) result.later.push({ course, term: works, terms: working, note: { code: 'ready later', term: works, then: conditionAt(course, works, input) } })
+    if (works?.code === workingTerm.code)
+      result.now.push({ course, term: works, terms: working, note: { code: conditionAt(course, works, input) } })
+    else if (works && firmnessAt(course, workingTerm, input) !== 'unmet')
+      result.later.push({ course, term: works, terms: working, note: { code: 'offered later', term: works } })
+    else if (works)
+      result.later.push({ course, term: works, terms: working,
+        note: { code: 'ready later', term: works, then: conditionAt(course, works, input) } })
     else result.blocked.push({ course, term: places[0] ?? null, terms: [], note: blockedBy(course, places[0] ?? workingTerm, input) })
   }
   return result
 }
 
-const firmnessAt = (course: Course, term: Term, { facts, rules }: CandidateInput) => readCourseRules(course, term.code, facts, rules).before?.firmness ?? 'passed'
+const firmnessAt = (course: Course, term: Term, { facts, rules }: CandidateInput) =>
+  readCourseRules(course, term.code, facts, rules).before?.firmness ?? 'passed'
 
 function conditionAt(course: Course, term: Term, input: CandidateInput): 'can take' | 'if passed' | 'if planned' {
   const firmness = firmnessAt(course, term, input)

@@ -4,11 +4,19 @@ import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
 import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
 
-/** Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no source). */
+/**
+ * Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no
+ * source).
+ */
 const NOMINAL_CREDITS = 300
 
 /** One line as the allocation sees it; a line that lists every course it needs becomes one of these a course. */
-export interface CompiledLine { line: CourseLine, areaId: string, single: CourseCode | null, need: AllocationLine }
+export interface CompiledLine {
+  line: CourseLine
+  areaId: string
+  single: CourseCode | null
+  need: AllocationLine
+}
 
 export interface CompileContext {
   courses: ReadonlyMap<string, Course>
@@ -17,7 +25,8 @@ export interface CompileContext {
 }
 
 /** Lines in printed order, with the tree that joins them. What is waived is left out. */
-export function compile(program: Program, { courses, exceptions }: Omit<CompileContext, 'scale'>): { compiled: CompiledLine[], tree: AllocationTree } {
+export function compile(program: Program,
+  { courses, exceptions }: Omit<CompileContext, 'scale'>): { compiled: CompiledLine[], tree: AllocationTree } {
   const compiled: CompiledLine[] = []
   const waivers = exceptions.filter(exception => exception.kind === 'waiver')
   const add = (line: CourseLine, areaId: string): AllocationTree => {
@@ -44,7 +53,8 @@ export function compile(program: Program, { courses, exceptions }: Omit<CompileC
  * A line as the allocation fills it, without what is waived: one part, or one for each course where it asks for all that it lists.
  * Overlays are taken apart in the same way.
  */
-export function partsOf(line: CourseLine, waivers: readonly RequirementException[], courses: ReadonlyMap<string, Course>): Omit<CompiledLine, 'areaId'>[] {
+export function partsOf(line: CourseLine, waivers: readonly RequirementException[],
+  courses: ReadonlyMap<string, Course>): Omit<CompiledLine, 'areaId'>[] {
   const mine = waivers.filter(waiver => waiver.kind === 'waiver' && waiver.line === line.id)
   if (mine.some(waiver => waiver.course === null)) return []
   if (!needsEveryListed(line)) return [{ line, single: null, need: needOf(line, courses) }]
@@ -56,7 +66,11 @@ export function partsOf(line: CourseLine, waivers: readonly RequirementException
 function needOf(line: CourseLine, courses: ReadonlyMap<string, Course>): AllocationLine {
   const credits: Credits = line.credits ?? 0
   const amount = line.courses ?? 0
-  const unit = amount > 0 && credits > 0 ? Math.max(100, Math.floor(credits / amount / 100) * 100) : amount > 0 || line.subjects ? usualCredits(line, courses) : 0
+  const unit = amount > 0 && credits > 0
+    ? Math.max(100, Math.floor(credits / amount / 100) * 100)
+    : amount > 0 || line.subjects
+      ? usualCredits(line, courses)
+      : 0
   return { credits, courses: amount, unit, rank: 0 }
 }
 
@@ -67,7 +81,8 @@ function usualCredits(line: Pick<CourseLine, 'filter'>, courses: ReadonlyMap<str
   const known = byLine.get(line.filter)
   if (known !== undefined) return known
   const sizes = new Map<Credits, number>()
-  for (const course of courses.values()) if (course.credits > 0 && matchesFilter(course, line.filter)) sizes.set(course.credits, (sizes.get(course.credits) ?? 0) + 1)
+  for (const course of courses.values())
+    if (course.credits > 0 && matchesFilter(course, line.filter)) sizes.set(course.credits, (sizes.get(course.credits) ?? 0) + 1)
   const found = [...sizes].sort(([a, n], [b, m]) => m - n || a - b)[0]?.[0] ?? NOMINAL_CREDITS
   byLine.set(line.filter, found)
   return found
@@ -80,17 +95,23 @@ const usual = new WeakMap<ReadonlyMap<string, Course>, WeakMap<CourseFilter, Cre
  * largest item that fits it: otherwise a transfer course of 4.5 credits would do more for the electives than for the 4-credit
  * course it was taken for, and leave that line open for ever.
  */
-export function withItems({ line, need, single }: CompiledLine, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>, fits: (i: number) => boolean): AllocationLine {
-  const indices = (test: (course: Course) => boolean) => items.flatMap((item, i) => {
-    const course = courses.get(item.course)
-    return course && test(course) ? [i] : []
-  })
+export function withItems({ line, need, single }: CompiledLine, items: readonly CourseItem[], courses: ReadonlyMap<string, Course>,
+  fits: (i: number) => boolean): AllocationLine {
+  const indices = (test: (course: Course) => boolean) =>
+    items.flatMap((item, i) => {
+      const course = courses.get(item.course)
+      return course && test(course) ? [i] : []
+    })
   const subjects = [...new Set(items.map(item => courses.get(item.course)?.subject ?? ''))]
   return {
     ...need,
     ...(single ? { unit: items.reduce((unit, item, i) => fits(i) ? Math.max(unit, item.credits) : unit, need.unit) } : {}),
-    ...(line.caps ? { caps: line.caps.map(({ filter, ...limit }) => ({ ...limit, items: indices(course => matchesFilter(course, filter)) })) } : {}),
-    ...(line.subjects ? { spread: { n: line.subjects, groupOf: items.map(item => subjects.indexOf(courses.get(item.course)?.subject ?? '')) } } : {}),
+    ...(line.caps
+      ? { caps: line.caps.map(({ filter, ...limit }) => ({ ...limit, items: indices(course => matchesFilter(course, filter)) })) }
+      : {}),
+    ...(line.subjects
+      ? { spread: { n: line.subjects, groupOf: items.map(item => subjects.indexOf(courses.get(item.course)?.subject ?? '')) } }
+      : {}),
   }
 }
 
@@ -101,11 +122,17 @@ export function fitsLine(item: CourseItem, target: Pick<CompiledLine, 'line' | '
 }
 
 /** Whether a line takes a course whatever its grade: one of its parts the course that it names, and no other. */
-export function acceptsCourse(course: Course, { line, single }: Pick<CompiledLine, 'line' | 'single'>, { exceptions }: Pick<CompileContext, 'exceptions'>): boolean {
+export function acceptsCourse(course: Course, { line, single }: Pick<CompiledLine, 'line' | 'single'>,
+  { exceptions }: Pick<CompileContext, 'exceptions'>): boolean {
   const { list: _, ...others } = line.filter
-  const named = single ? (course.code === single || course.equivalents.includes(single)) && matchesFilter(course, others) : matchesFilter(course, line.filter)
-  return named || exceptions.some(exception => exception.kind === 'substitution' && exception.line === line.id && exception.course === course.code
-    && (!single || exception.instead === null || exception.instead === single))
+  const named = single
+    ? (course.code === single || course.equivalents.includes(single)) && matchesFilter(course, others)
+    : matchesFilter(course, line.filter)
+  return named
+    || exceptions.some(exception =>
+      exception.kind === 'substitution' && exception.line === line.id && exception.course === course.code
+      && (!single || exception.instead === null || exception.instead === single),
+    )
 }
 
 /** Not decided yet, or passed with the grade that a line asks; a minimum that is not on the scale is met by nothing. */

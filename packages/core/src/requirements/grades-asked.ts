@@ -23,8 +23,10 @@ export interface AskedInput {
 export function gradesAsked({ programs, exceptions, courses: all, scale, intended }: AskedInput): GradesAsked {
   const courses = linked(all)
   const points = (grade: string | undefined) => grade === undefined ? 0 : scale[grade]?.standsFor ?? 0
-  const lines = programs.flatMap(program => linesOfProgram(program).filter(line => line.minGrade !== undefined)
-    .map(line => ({ line, exceptions: exceptions.filter(exception => exception.program === program.code) })))
+  const lines = programs.flatMap(program =>
+    linesOfProgram(program).filter(line => line.minGrade !== undefined)
+      .map(line => ({ line, exceptions: exceptions.filter(exception => exception.program === program.code) })),
+  )
   const byRule = new Map<CourseCode, number>()
   const visit = (rule: Expression | null) => {
     if (!rule) return
@@ -44,7 +46,9 @@ export function gradesAsked({ programs, exceptions, courses: all, scale, intende
     if (before !== undefined) return before
     const course = courses.get(code)
     const byLines = course
-      ? lines.filter(({ line, exceptions: mine }) => partsOf(line, mine, courses).some(part => acceptsCourse(course, part, { exceptions: mine }))).map(({ line }) => points(line.minGrade))
+      ? lines.filter(({ line, exceptions: mine }) =>
+          partsOf(line, mine, courses).some(part => acceptsCourse(course, part, { exceptions: mine })),
+        ).map(({ line }) => points(line.minGrade))
       : []
     const asked = Math.max(0, byRule.get(code) ?? 0, ...byLines)
     known.set(code, asked)

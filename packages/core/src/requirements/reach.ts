@@ -39,7 +39,11 @@ export type Why
     | { code: 'credits', credits: Credits }
 
 /** A moment in terms ahead: -1 is now, 0 the first term ahead; null is never. */
-interface Moment { at: number | null, after: CourseCode | null, why: Why | null }
+interface Moment {
+  at: number | null
+  after: CourseCode | null
+  why: Why | null
+}
 const NOW: Moment = { at: -1, after: null, why: null }
 
 /**
@@ -65,7 +69,10 @@ export class Reach {
     this.earned = this.earning.reduce((sum, item) => sum + item.credits, 0)
     let sum = 0
     this.caps = this.terms.map((term) => {
-      const registered = all.reduce((credits, item) => item.state !== 'completed' && item.term === term.code ? credits + item.credits : credits, 0)
+      const registered = all.reduce(
+        (credits, item) => item.state !== 'completed' && item.term === term.code ? credits + item.credits : credits,
+        0,
+      )
       return sum += Math.max(term.loadCap, registered)
     })
   }
@@ -88,7 +95,10 @@ export class Reach {
     const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
     if (ready.at === null) return { at: null, after: ready.after, why: { code: 'needs what cannot be had', course: code, why: ready.why! } }
     const at = this.terms.findIndex((term, t) => t >= ready.at! && isOffered(course, term))
-    if (at < 0) return { at: null, after: ready.after, why: course.offered.until ? { code: 'last offered', course: code, until: course.offered.until } : { code: 'in no term ahead', course: code } }
+    if (at < 0)
+      return { at: null, after: ready.after, why: course.offered.until
+        ? { code: 'last offered', course: code, until: course.offered.until }
+        : { code: 'in no term ahead', course: code } }
     return { at, after: ready.after, why: ready.why }
   }
 
@@ -98,18 +108,26 @@ export class Reach {
     const { placements, programs } = this.input
     const never = (why: Why): Moment => ({ at: null, after: null, why })
     switch (rule.kind) {
-      case 'course': return this.courseMoment(rule)
-      case 'permission': return NOW
-      case 'placement': return (placements[rule.test] ?? -1) >= rule.score ? NOW : never({ code: 'placement', test: rule.test, score: rule.score })
-      case 'program': return programs.includes(rule.program) ? NOW : never({ code: 'program', program: rule.program })
-      case 'standing': return this.creditsMoment(STANDING_CREDITS[rule.standing])
+      case 'course':
+        return this.courseMoment(rule)
+      case 'permission':
+        return NOW
+      case 'placement':
+        return (placements[rule.test] ?? -1) >= rule.score ? NOW : never({ code: 'placement', test: rule.test, score: rule.score })
+      case 'program':
+        return programs.includes(rule.program) ? NOW : never({ code: 'program', program: rule.program })
+      case 'standing':
+        return this.creditsMoment(STANDING_CREDITS[rule.standing])
       case 'credits': {
         const have = this.earning.reduce((sum, item) => countsFor(rule, this.courses.get(item.course)) ? sum + item.credits : sum, 0)
         return have >= rule.credits ? NOW : this.creditsMoment(this.earned + rule.credits - have)
       }
-      case 'all': return this.nth(rule.of, rule.of.length)
-      case 'any': return this.nth(rule.of, 1)
-      case 'atLeast': return this.nth(rule.of, rule.n)
+      case 'all':
+        return this.nth(rule.of, rule.of.length)
+      case 'any':
+        return this.nth(rule.of, 1)
+      case 'atLeast':
+        return this.nth(rule.of, rule.n)
     }
   }
 
@@ -129,7 +147,9 @@ export class Reach {
         return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: null }
       }
     }
-    const first = accepted.map(code => ({ code, reached: this.of(code) })).sort((a, b) => (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity))[0]!
+    const first = accepted.map(code => ({ code, reached: this.of(code) })).sort((a, b) =>
+      (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity),
+    )[0]!
     return first.reached.at === null
       ? { at: null, after: null, why: first.reached.why }
       : { at: first.reached.at + (rule.alongside ? 0 : 1), after: first.code, why: null }
@@ -156,30 +176,44 @@ export class Reach {
   }
 }
 
-/** The courses that a line still takes: for each one that it names and nobody fills, that course and its equivalents; else all that its filter accepts. */
+/**
+ * The courses that a line still takes: for each one that it names and nobody fills, that course and its equivalents; else all that its
+ * filter accepts.
+ */
 export function poolOf(line: Pick<LineReport, 'filter' | 'unfilled'>, all: ReadonlyMap<string, Course>): Course[][] {
   const courses = linked(all)
   if (line.unfilled.length === 0) return [...courses.values()].filter(course => matchesFilter(course, line.filter)).map(course => [course])
   const { list: _, ...others } = line.filter
-  return line.unfilled.map(code => sameCourse(code, courses).flatMap(other => courses.get(other) ?? []).filter(course => matchesFilter(course, others)))
+  return line.unfilled.map(code =>
+    sameCourse(code, courses).flatMap(other => courses.get(other) ?? []).filter(course => matchesFilter(course, others)),
+  )
 }
 
-/** Courses that could still fill an open line, each with its earliest term; soonest first. Of a course and its equivalents the one that comes soonest. */
-function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach, rules: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
+/**
+ * Courses that could still fill an open line, each with its earliest term; soonest first. Of a course and its equivalents the one that
+ * comes soonest.
+ */
+function waysToFill(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, items: readonly CourseItem[], reach: Reach,
+  rules: Pick<ReachInput, 'courses' | 'scale'>): { course: Course, reached: Reached }[] {
   const asked = line.minGrade === undefined ? 0 : rules.scale[line.minGrade]?.standsFor ?? 0
   const soonest = (a: { reached: Reached, course: Course }, b: { reached: Reached, course: Course }) =>
     (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity) || a.course.code.localeCompare(b.course.code)
   return poolOf(line, rules.courses).flatMap((same) => {
-    const ways = same.filter(course => !takenAlready(course, items, rules, asked)).map(course => ({ course, reached: reach.of(course.code) }))
+    const ways = same.filter(course => !takenAlready(course, items, rules, asked)).map(course => ({ course,
+      reached: reach.of(course.code) }),
+    )
     return ways.sort(soonest).slice(0, 1)
   }).sort(soonest)
 }
 
 /** Why an open line cannot be filled any more; no reasons when nothing that is left fits it. */
-export interface Lost { reasons: Why[] }
+export interface Lost {
+  reasons: Why[]
+}
 
 /** Open lines that no course still to be had can fill, by line id, each with the reasons. */
-export function findUnreachable(report: ProgramReport, items: readonly CourseItem[], reach: Reach, input: Pick<ReachInput, 'courses' | 'scale'>): Record<string, Lost> {
+export function findUnreachable(report: ProgramReport, items: readonly CourseItem[], reach: Reach,
+  input: Pick<ReachInput, 'courses' | 'scale'>): Record<string, Lost> {
   const lost: Record<string, Lost> = {}
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
     if (line.open === 0 || line.setAside) continue
@@ -191,7 +225,10 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
     const enough = line.unfilled.length > 0
       ? possible.length === ways.length && ways.length === line.unfilled.length
       : possible.reduce((sum, { course }) => sum + mostFrom(course, line), 0) >= line.open
-    if (!enough) lost[line.id] = { reasons: reasons.filter((why, i) => reasons.findIndex(other => JSON.stringify(other) === JSON.stringify(why)) === i) }
+    if (!enough)
+      lost[line.id] = {
+        reasons: reasons.filter((why, i) => reasons.findIndex(other => JSON.stringify(other) === JSON.stringify(why)) === i),
+      }
   }
   return lost
 }
@@ -217,9 +254,12 @@ export interface EarliestFinish {
  * and of the terms that the credits left fill to their caps. A lower bound: what it names cannot be beaten, and may not always be met.
  * `report` must have been read without the plan.
  */
-export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
+export function earliestFinish(report: ProgramReport, reach: Reach,
+  input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
   const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
-  const total = report.rules.some(rule => rule.reading.kind === 'total') ? Math.max(0, report.totalCredits - report.earning.reduce((sum, item) => sum + item.credits, 0)) : 0
+  const total = report.rules.some(rule => rule.reading.kind === 'total')
+    ? Math.max(0, report.totalCredits - report.earning.reduce((sum, item) => sum + item.credits, 0))
+    : 0
   const creditsLeft = Math.max(report.open, total)
   let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
@@ -243,8 +283,12 @@ export function earliestFinish(report: ProgramReport, reach: Reach, input: Pick<
   const term = reach.terms[Math.max(0, at)]!
   const byChain = longest.at >= load && longest.chain.length > 0
   return {
-    term: { code: term.code, name: term.name }, at, decidedBy: byChain ? 'chain' : 'load', chain: byChain ? longest.chain : [],
-    waitsFor: byChain ? reach.of(longest.chain[0]!).why : null, creditsLeft,
+    term: { code: term.code, name: term.name },
+    at,
+    decidedBy: byChain ? 'chain' : 'load',
+    chain: byChain ? longest.chain : [],
+    waitsFor: byChain ? reach.of(longest.chain[0]!).why : null,
+    creditsLeft,
   }
 }
 

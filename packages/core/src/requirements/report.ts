@@ -7,20 +7,21 @@ import { openCredits } from './allocation/line-states'
 import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
 import { compile, type CompileContext, type CompiledLine, fitsLine, partsOf, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
-import {
-  type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
-  type RequirementException, type RequirementNode,
-} from './types'
+import { type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind, type RequirementException,
+  type RequirementNode } from './types'
 
 /** What a line still asks for. */
-export type Lacking
-  /** These of the courses that it names one by one. */
+export type Lacking /** These of the courses that it names one by one. */
   = | { code: 'listed', courses: CourseCode[] }
-    /** So many courses and credits; `more` when some are there already, `anotherSubject` when they must widen the spread. */
+/** So many courses and credits; `more` when some are there already, `anotherSubject` when they must widen the spread. */
     | { code: 'amount', courses: number, credits: Credits | null, more: boolean, anotherSubject: boolean }
 
 /** A course's use by a line. */
-interface Use { item: CourseItem, credits: Credits, substituted: boolean }
+interface Use {
+  item: CourseItem
+  credits: Credits
+  substituted: boolean
+}
 
 export interface LineReport {
   id: string
@@ -50,7 +51,11 @@ export interface LineReport {
 }
 
 /** Credits of a need filled by completed courses, by those under way, and by what is registered, picked or planned. */
-interface Filled { met: Credits, underWay: Credits, covered: Credits }
+interface Filled {
+  met: Credits
+  underWay: Credits
+  covered: Credits
+}
 
 /** A line, or a group of them with the rule that joins them, as the tree prints it. */
 export type ReportNode = { kind: 'line', line: LineReport } | GroupReport
@@ -78,7 +83,13 @@ interface AreaReport {
 }
 
 /** A use that was pinned and could not be kept: less would be filled that way, or it does not fit the line (with this grade). */
-export interface BrokenPin { itemId: string, course: CourseCode, line: string, because: 'less filled' | 'does not fit', grade: string | null }
+export interface BrokenPin {
+  itemId: string
+  course: CourseCode
+  line: string
+  because: 'less filled' | 'does not fit'
+  grade: string | null
+}
 
 export interface ProgramReport {
   code: string
@@ -110,10 +121,19 @@ export interface ProgramReport {
 }
 
 /** At most so many courses or credits may count in both programs. */
-export interface SharedRule { courses: number | null, credits: Credits | null, programs: [string, string] }
+export interface SharedRule {
+  courses: number | null
+  credits: Credits | null
+  programs: [string, string]
+}
 
 /** What another program already uses, and how much of it may count here as well; `programs` are the titles of the two. */
-export interface SharedUse { itemIds: ReadonlySet<string>, courses?: number, credits?: Credits, programs: [string, string] }
+export interface SharedUse {
+  itemIds: ReadonlySet<string>
+  courses?: number
+  credits?: Credits
+  programs: [string, string]
+}
 
 export interface ReportInput {
   program: Program
@@ -158,28 +178,49 @@ export function readProgram(input: ReportInput): ProgramReport {
     const pinned = fits[i]!.find(l => lineId(l) === input.pins?.[item.id])
     return {
       // A use asked about is counted as firm: else the line would hold what it has, and this one besides.
-      tier: forced ? 0 : TIERS[item.state], credits: item.credits, fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
-      ...(pinned === undefined ? {} : { pinned }), ...(forced ? { must: true } : {}),
+      tier: forced ? 0 : TIERS[item.state],
+      credits: item.credits,
+      fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
+      ...(pinned === undefined ? {} : { pinned }),
+      ...(forced ? { must: true } : {}),
     }
   })
-  const limits = [...(input.shared ?? []).map(({ itemIds, courses: most, credits }): AllocationLimit =>
-    ({ items: items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), ...(most === undefined ? {} : { courses: most }), ...(credits === undefined ? {} : { credits }) })),
-  ...candidates.exclusive.map((pair): AllocationLimit => ({ items: items.flatMap((item, i) => pair.includes(item) ? [i] : []), courses: 1 }))]
+  const limits = [
+    ...(input.shared ?? []).map(({ itemIds, courses: most, credits }): AllocationLimit => ({ items: items.flatMap((item, i) =>
+      itemIds.has(item.id) ? [i] : [],
+    ), ...(most === undefined ? {} : { courses: most }), ...(credits === undefined ? {} : { credits }) })),
+    ...candidates.exclusive.map((pair): AllocationLimit => ({ items: items.flatMap((item, i) =>
+      pair.includes(item) ? [i] : [],
+    ), courses: 1 })),
+  ]
   const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
   const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) })
   // What is told goes by what each item is, also where a use was asked about.
-  const reading: Reading = { ...context, compiled, needs, items, allocated: allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] })), uses }
+  const reading: Reading = { ...context, compiled, needs, items,
+    allocated: allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] })), uses }
   const used = items.filter((_, i) => uses[i]! >= 0)
   const earning = earningOf(candidates, used)
   const areas = program.areas.map(area => reportArea(area, reading))
   const overlays = program.overlays.map(line => reportOverlay(line, reading, earning))
   return {
-    code: program.code, title: program.title, kind: program.kind, catalogYear: program.catalogYear, totalCredits: program.totalCredits,
-    areas, overlays, proved, ...sumUp(areas), ...unusedOf(reading, overlays), earning,
-    rules: readRules(program, { all: input.items, earning, used, compiled, context, repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
+    code: program.code,
+    title: program.title,
+    kind: program.kind,
+    catalogYear: program.catalogYear,
+    totalCredits: program.totalCredits,
+    areas,
+    overlays,
+    proved,
+    ...sumUp(areas),
+    ...unusedOf(reading, overlays),
+    earning,
+    rules: readRules(program, { all: input.items, earning, used, compiled, context, repeatPolicy: input.repeatPolicy,
+      milestones: input.milestones ?? [] }),
     couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
       ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
-      ...program.overlays.filter(line => !idle.has(item.id) && partsOf(line, [], courses).some(part => fitsLine(item, part, context))).map(line => line.id),
+      ...program.overlays.filter(line => !idle.has(item.id) && partsOf(line, [], courses).some(part => fitsLine(item, part, context))).map(
+        line => line.id,
+      ),
     ]])),
     notShared: keptOut(input.shared ?? [], items, uses, fits),
     brokenPins: brokenPins(input.pins ?? {}, reading, fits),
@@ -190,7 +231,10 @@ function sumUp(areas: readonly AreaReport[]) {
   const active = areas.flatMap(area => area.lines).filter(line => !line.setAside)
   const sum = (pick: (line: LineReport) => Credits) => active.reduce((total, line) => total + pick(line), 0)
   return {
-    met: sum(line => line.filled.met), underWay: sum(line => line.filled.underWay), covered: sum(line => line.filled.covered), open: sum(line => line.open),
+    met: sum(line => line.filled.met),
+    underWay: sum(line => line.filled.underWay),
+    covered: sum(line => line.filled.covered),
+    open: sum(line => line.open),
     beyond: sum(line => Math.max(0, line.uses.reduce((credits, use) => credits + use.credits, 0) - line.needed)),
   }
 }
@@ -214,7 +258,8 @@ interface CandidateItems {
  * What gives credit may be used; so may a passed course that another one excludes, in its place. A repeat that a line asks for,
  * because the grade so far is too low there, takes the place of the earlier attempt; any other repeat counts for nothing.
  */
-function findCandidateItems({ earning, rivals, idle }: CreditReading, courses: ReadonlyMap<string, Course>, fitsOf: (item: CourseItem) => number[]): CandidateItems {
+function findCandidateItems({ earning, rivals, idle }: CreditReading, courses: ReadonlyMap<string, Course>,
+  fitsOf: (item: CourseItem) => number[]): CandidateItems {
   const improved = new Set<CourseItem>()
   const without = new Set<string>()
   for (const item of idle) {
@@ -229,8 +274,12 @@ function findCandidateItems({ earning, rivals, idle }: CreditReading, courses: R
     else without.add(item.id)
   }
   const passed = [...earning.filter(item => item.state === 'completed' && !improved.has(item)), ...rivals]
-  const exclusive = rivals.flatMap((rival, r) => passed.slice(0, passed.length - rivals.length + r)
-    .filter(other => courses.get(rival.course)?.exclusions.includes(other.course)).map((other): [CourseItem, CourseItem] => [other, rival]))
+  const exclusive = rivals.flatMap((rival, r) =>
+    passed.slice(0, passed.length - rivals.length + r)
+      .filter(other => courses.get(rival.course)?.exclusions.includes(other.course)).map((
+        other,
+      ): [CourseItem, CourseItem] => [other, rival]),
+  )
   return { items: [...earning.filter(item => !improved.has(item)), ...rivals, ...idle].sort(byFirmness), idle: without, exclusive }
 }
 
@@ -246,10 +295,13 @@ function earningOf({ items, idle, exclusive }: CandidateItems, used: readonly Co
   return items.filter(item => !idle.has(item.id) && !out.has(item))
 }
 
-function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[], fits: readonly number[][]): ProgramReport['notShared'] {
+function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[],
+  fits: readonly number[][]): ProgramReport['notShared'] {
   const out = shared.flatMap(({ itemIds, courses, credits, programs }) => {
     const mine = items.filter((item, i) => itemIds.has(item.id) && uses[i] === -1 && fits[i]!.length > 0)
-    return mine.length > 0 ? [{ itemIds: mine.map(item => item.id), rule: { courses: courses ?? null, credits: credits ?? null, programs } }] : []
+    return mine.length > 0
+      ? [{ itemIds: mine.map(item => item.id), rule: { courses: courses ?? null, credits: credits ?? null, programs } }]
+      : []
   })
   return out.length === 0 ? null : { itemIds: out.flatMap(part => part.itemIds), rules: out.map(part => part.rule) }
 }
@@ -267,7 +319,9 @@ function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compi
 function usesOf(lineId: string, { compiled, items, allocated, uses }: Reading) {
   const parts = compiled.flatMap((target, l) => target.line.id === lineId ? [{ target, l }] : [])
   return parts.map(({ target, l }) => ({
-    target, l, used: items.flatMap((item, index) => uses[index] === l ? [{ course: item, item: allocated[index]!, index }] : []),
+    target,
+    l,
+    used: items.flatMap((item, index) => uses[index] === l ? [{ course: item, item: allocated[index]!, index }] : []),
   }))
 }
 
@@ -275,18 +329,32 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
   const parts = usesOf(line.id, reading)
   // What is told is in the course's own credits, whatever the line weighs in the allocation.
   const told = (l: number) => ({ ...reading.needs[l]!, unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit })
-  const open = parts.map(({ l, used }) => lineOpenByTier(told(l), used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+  const open = parts.map(({ l, used }) => lineOpenByTier(told(l), used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0,
+    0, 0, 0])
   const needed = parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0)
   const unfilled = parts.filter(({ target, used }) => target.single && used.length === 0).map(({ target }) => target.single!)
   const used = parts.flatMap(part => part.used.map(({ course }) => course))
   const mine = reading.exceptions.filter(exception => exception.line === line.id)
   return {
-    id: line.id, areaId, title: line.title, rule: line, filter: line.filter, ...(line.minGrade ? { minGrade: line.minGrade } : {}),
+    id: line.id,
+    areaId,
+    title: line.title,
+    rule: line,
+    filter: line.filter,
+    ...(line.minGrade ? { minGrade: line.minGrade } : {}),
     needed,
-    unit: Math.max(0, ...parts.map(({ l }) => told(l).unit)), open: open[3]!, state: stateOf(open), filled: { met: needed - open[0]!, underWay: open[0]! - open[1]!, covered: open[1]! - open[3]! },
+    unit: Math.max(0, ...parts.map(({ l }) => told(l).unit)),
+    open: open[3]!,
+    state: stateOf(open),
+    filled: { met: needed - open[0]!, underWay: open[0]! - open[1]!, covered: open[1]! - open[3]! },
     lacking: lackingOf(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
-    uses: used.map(item => ({ item, credits: item.credits, substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) })),
-    unfilled: unfilled.filter(code => reading.courses.has(code)), setAside, overlay: false, exceptions: mine,
+    uses: used.map(item => ({ item, credits: item.credits,
+      substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) }),
+    ),
+    unfilled: unfilled.filter(code => reading.courses.has(code)),
+    setAside,
+    overlay: false,
+    exceptions: mine,
   }
 }
 
@@ -295,10 +363,12 @@ function lackingOf(line: CourseLine, open: Credits, used: number, subjects: numb
   if (needsEveryListed(line)) return { code: 'listed', courses: [...unfilled] }
   const courses = line.courses ? Math.max(0, line.courses - used) : 0
   const anotherSubject = line.subjects !== undefined && subjects < line.subjects && used > 0
-  return { code: 'amount', courses, credits: line.credits || (courses === 0 && !anotherSubject) ? open : null, more: used > 0, anotherSubject }
+  return { code: 'amount', courses, credits: line.credits || (courses === 0 && !anotherSubject) ? open : null, more: used > 0,
+    anotherSubject }
 }
 
-const subjectsOf = (items: readonly CourseItem[], courses: ReadonlyMap<string, Course>) => new Set(items.map(item => courses.get(item.course)?.subject)).size
+const subjectsOf = (items: readonly CourseItem[], courses: ReadonlyMap<string, Course>) =>
+  new Set(items.map(item => courses.get(item.course)?.subject)).size
 
 function reportArea(area: Program['areas'][number], reading: Reading): AreaReport {
   const lines: LineReport[] = []
@@ -313,16 +383,23 @@ function reportArea(area: Program['areas'][number], reading: Reading): AreaRepor
       const branch = visit(child, aside || !kept.has(c))
       return { node: branch, kept: kept.has(c), open: branch.kind === 'line' ? branch.line.open : branch.open }
     })
-    return { kind: 'group', id: node.id, title: node.title, n: kept.size, setAside: aside, branches, open: branches.reduce((sum, branch) => sum + (branch.kept ? branch.open : 0), 0) }
+    return { kind: 'group', id: node.id, title: node.title, n: kept.size, setAside: aside, branches,
+      open: branches.reduce((sum, branch) => sum + (branch.kept ? branch.open : 0), 0) }
   }
   const nodes = area.children.map(child => visit(child, false))
   const active = lines.filter(line => !line.setAside)
   const sum = (pick: (line: LineReport) => number) => active.reduce((total, line) => total + pick(line), 0)
   const order: LineState[] = ['met', 'under way', 'covered', 'open']
   return {
-    id: area.id, title: area.title, hue: area.hue, lines, nodes,
+    id: area.id,
+    title: area.title,
+    hue: area.hue,
+    lines,
+    nodes,
     state: order[Math.max(0, ...active.map(line => order.indexOf(line.state)))]!,
-    needed: sum(line => line.needed), open: sum(line => line.open), met: sum(line => line.filled.met),
+    needed: sum(line => line.needed),
+    open: sum(line => line.open),
+    met: sum(line => line.filled.met),
   }
 }
 
@@ -331,7 +408,10 @@ function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Readi
   if (node.kind === 'all') return new Set(node.children.keys())
   const openOf = (child: RequirementNode): number[] => {
     if (child.kind === 'courses') {
-      return usesOf(child.id, reading).map(({ l, used }) => lineOpenByTier(reading.needs[l]!, used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
+      return usesOf(child.id, reading).map(({ l, used }) => lineOpenByTier(reading.needs[l]!, used)).reduce(
+        (sum, part) => sum.map((value, t) => value + part[t]!),
+        [0, 0, 0, 0],
+      )
     }
     const parts = child.children.map(openOf).sort(compareTiers).slice(0, child.kind === 'all' ? child.children.length : child.n)
     return parts.reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])

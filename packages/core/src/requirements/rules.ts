@@ -19,18 +19,18 @@ export interface RuleReport {
 type RuleReading
   = | { kind: 'total' | 'credits', done: Credits, asked: Credits, withPlan: Credits }
     | { kind: 'gpa', now: number | null, asked: number, outlook: GpaOutlook | null }
-    /** `words` are the program's own. */
+  /** `words` are the program's own. */
     | { kind: 'milestone', words: string }
 
 /** What the credits still to come can do for an average that is too low; null when it is met, or has no grade yet. */
 export type GpaOutlook
   /** This average over these credits gets there, in hundredths of a point; what they repeat is taken out by the policy. */
   = | { code: 'needs average', average: number, credits: Credits }
-    /** Nothing that counts in it is to come. */
+  /** Nothing that counts in it is to come. */
     | { code: 'nothing ahead' }
-    /** Not even the highest grade in all that is planned; more courses could be added. */
+  /** Not even the highest grade in all that is planned; more courses could be added. */
     | { code: 'too little planned', credits: Credits }
-    /** Not even the highest grade in all that is left of the program. */
+  /** Not even the highest grade in all that is left of the program. */
     | { code: 'out of reach', top: number, credits: Credits }
 
 /** Whether a rule cannot be met any more, whatever is planned. */
@@ -58,22 +58,28 @@ export function readRules(program: Program, facts: RuleFacts): RuleReport[] {
   const total: ProgramRule = { kind: 'credits', id: 'total', title: '', credits: program.totalCredits }
   // A minor or certificate has no total of its own beyond what its lines ask.
   const own = hasTotal(program) ? [readCredits(total, facts, 'total')] : []
-  return [...own, ...program.rules.map(rule => rule.kind === 'gpa' ? readGpa(rule, program, facts) : rule.kind === 'credits' ? readCredits(rule, facts) : readMilestone(rule, facts))]
+  return [...own,
+    ...program.rules.map(rule =>
+      rule.kind === 'gpa' ? readGpa(rule, program, facts) : rule.kind === 'credits' ? readCredits(rule, facts) : readMilestone(rule, facts),
+    )]
 }
 
 const hasTotal = ({ kind }: Program) => kind === 'major' || kind === 'institution'
 
-function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { earning, context: { courses } }: RuleFacts, kind: 'credits' | 'total' = 'credits'): RuleReport {
+function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { earning, context: { courses } }: RuleFacts,
+  kind: 'credits' | 'total' = 'credits'): RuleReport {
   const mine = earning.filter((item) => {
     const course = courses.get(item.course)
     return course !== undefined && (!rule.here || item.source === 'here') && (!rule.filter || matchesFilter(course, rule.filter))
   })
-  const upTo = (states: CourseItem['state'][]): Credits => mine.filter(item => states.includes(item.state)).reduce((sum, item) => sum + item.credits, 0)
+  const upTo = (states: CourseItem['state'][]): Credits =>
+    mine.filter(item => states.includes(item.state)).reduce((sum, item) => sum + item.credits, 0)
   const done = upTo(['completed'])
   const passed = done + upTo(['under way'])
   const planned = passed + upTo(['registered', 'picked', 'planned'])
   return {
-    id: rule.id, title: rule.title,
+    id: rule.id,
+    title: rule.title,
     state: done >= rule.credits ? 'met' : passed >= rule.credits ? 'under way' : planned >= rule.credits ? 'covered' : 'open',
     reading: { kind, done, asked: rule.credits, withPlan: planned },
   }
@@ -85,12 +91,13 @@ function readGpa(rule: Extract<ProgramRule, { kind: 'gpa' }>, program: Program, 
   const inScope = scopeOf(rule, facts)
   const mine = facts.all.filter(inScope)
   const now = gpa(averagedAttempts(mine, rules), scale)
-  const report = (state: LineState, outlook: GpaOutlook | null): RuleReport =>
-    ({ id: rule.id, title: rule.title, state, reading: { kind: 'gpa', now: now.value, asked: rule.minimum, outlook } })
+  const report = (state: LineState, outlook: GpaOutlook | null): RuleReport => ({ id: rule.id, title: rule.title, state,
+    reading: { kind: 'gpa', now: now.value, asked: rule.minimum, outlook } })
   if (now.value === null) return report('open', null)
   if (now.value >= rule.minimum) return report('met', null)
   const intended = mine.filter(item => item.state !== 'completed')
-  // Beyond the plan there is room up to the program's total; a narrower scope, or a program without a total, has no room that could be counted.
+  // Beyond the plan there is room up to the program's total; a narrower scope, or a program without a total, has no room that could be
+  // counted.
   const counted = facts.earning.reduce((sum, item) => sum + item.credits, 0)
   const endless = rule.scope !== 'overall' || !hasTotal(program)
   const room = endless ? 0 : Math.max(0, program.totalCredits - counted)
@@ -100,11 +107,14 @@ function readGpa(rule: Extract<ProgramRule, { kind: 'gpa' }>, program: Program, 
   /** The average when everything to come is graded so; a repeat takes out what it replaces. */
   const withAll = (points: number): number => {
     const graded: GradeScale = { ...scale, [TO_COME]: { points, inGpa: true, earns: true, standsFor: points } }
-    const done = mine.map((item): CourseItem => item.state === 'completed' ? item : { ...item, state: 'completed', grade: TO_COME, source: 'here' })
+    const done = mine.map((item): CourseItem =>
+      item.state === 'completed' ? item : { ...item, state: 'completed', grade: TO_COME, source: 'here' },
+    )
     const after = gpa(averagedAttempts(done, { ...rules, scale: graded }), graded)
     return Math.floor((after.points + room * points) / (after.attempted + room))
   }
-  if (withAll(top) < rule.minimum) return report('open', endless ? { code: 'too little planned', credits } : { code: 'out of reach', top, credits })
+  if (withAll(top) < rule.minimum)
+    return report('open', endless ? { code: 'too little planned', credits } : { code: 'out of reach', top, credits })
   let [average, over] = [top, -1]
   while (average - over > 1) {
     const middle = Math.floor((average + over) / 2)
@@ -130,10 +140,12 @@ function scopeOf(rule: Extract<ProgramRule, { kind: 'gpa' }>, { used, compiled, 
   const usedIds = new Set(used.map(item => item.id))
   const usedCourses = new Set(used.flatMap(item => sameCourse(item.course, context.courses)))
   // An attempt that a line names and that was not good enough for it is part of the program's average, whether it is repeated or not.
-  const failedFor = (item: CourseItem) => item.state === 'completed' && compiled.some((target) => {
-    const course = context.courses.get(item.course)
-    return course && namesCourses(target.line) && acceptsCourse(course, target, context) && !gradeSuffices(item, target.line, context.scale)
-  })
+  const failedFor = (item: CourseItem) =>
+    item.state === 'completed' && compiled.some((target) => {
+      const course = context.courses.get(item.course)
+      return course && namesCourses(target.line) && acceptsCourse(course, target, context)
+        && !gradeSuffices(item, target.line, context.scale)
+    })
   return item => usedIds.has(item.id) || usedCourses.has(item.course) || failedFor(item)
 }
 

@@ -19,16 +19,23 @@ export interface ProgramTrial {
 }
 
 /** What would become of this record in that program; nothing is changed by asking. The plan is left out. */
-export function tryProgram(input: Omit<ReportInput, 'pins' | 'forced'>, reach: Reach, known: Pick<ReachInput, 'courses' | 'scale'>): ProgramTrial {
+export function tryProgram(input: Omit<ReportInput, 'pins' | 'forced'>, reach: Reach,
+  known: Pick<ReachInput, 'courses' | 'scale'>): ProgramTrial {
   const items = input.items.filter(item => item.state !== 'planned' && item.state !== 'picked')
   const report = readProgram({ ...input, items })
-  const usedIds = new Set([...report.areas.flatMap(area => area.lines), ...report.overlays].flatMap(line => line.uses.map(use => use.item.id)))
+  const usedIds = new Set(
+    [...report.areas.flatMap(area => area.lines), ...report.overlays].flatMap(line => line.uses.map(use => use.item.id)),
+  )
   // Only what could give credit at all can carry over or be lost.
   const counted = items.filter(item => item.id in report.couldCount)
   const part = (list: CourseItem[]) => ({ items: list, credits: list.reduce((sum, item) => sum + item.credits, 0) })
   return {
-    report, open: report.open, overlaysOpen: report.overlays.filter(line => line.open > 0).map(line => line.title),
-    carriesOver: part(counted.filter(item => usedIds.has(item.id))), lost: part(counted.filter(item => !usedIds.has(item.id))),
-    unreachable: findUnreachable(report, items, reach, known), finish: earliestFinish(report, reach, { items, ...known }),
+    report,
+    open: report.open,
+    overlaysOpen: report.overlays.filter(line => line.open > 0).map(line => line.title),
+    carriesOver: part(counted.filter(item => usedIds.has(item.id))),
+    lost: part(counted.filter(item => !usedIds.has(item.id))),
+    unreachable: findUnreachable(report, items, reach, known),
+    finish: earliestFinish(report, reach, { items, ...known }),
   }
 }

@@ -2,7 +2,11 @@ import type { CourseFilter } from '../catalog/filter'
 import type { CourseCode, Credits, Season } from '../catalog/types'
 
 /** At most so many credits or courses of a line may come from these courses. */
-export interface Cap { filter: CourseFilter, credits?: Credits, courses?: number }
+export interface Cap {
+  filter: CourseFilter
+  credits?: Credits
+  courses?: number
+}
 
 /** A line that courses fill: `courses` of them and/or `credits` from the filter, each with at least `minGrade`. */
 export interface CourseLine {
@@ -18,15 +22,28 @@ export interface CourseLine {
   subjects?: number
 }
 
-interface AllOf { kind: 'all', id: string, title: string, children: RequirementNode[] }
+interface AllOf {
+  kind: 'all'
+  id: string
+  title: string
+  children: RequirementNode[]
+}
 /** At least n of the children must be met; the ones nearest to it are kept, the others set aside. */
-interface SomeOf { kind: 'some', id: string, title: string, n: number, children: RequirementNode[] }
+interface SomeOf {
+  kind: 'some'
+  id: string
+  title: string
+  n: number
+  children: RequirementNode[]
+}
 export type RequirementNode = CourseLine | AllOf | SomeOf
 
 export type Hue = 'moss' | 'lake' | 'clay' | 'slate' | 'plum' | 'fern'
 
 /** A top-level area of a program; it is also a lane of the plan. */
-export interface Area extends AllOf { hue: Hue }
+export interface Area extends AllOf {
+  hue: Hue
+}
 
 /** A rule about the program as a whole; no course is used up by it. */
 export type ProgramRule
@@ -38,10 +55,18 @@ export type ProgramRule
     | { kind: 'milestone', id: string, title: string, words: string }
 
 /** How many courses or credits of this program may also count in another: one by code, or every one of a kind. */
-export interface SharingRule { with: string, courses?: number, credits?: Credits }
+export interface SharingRule {
+  with: string
+  courses?: number
+  credits?: Credits
+}
 
 /** One step of the suggested sequence; without a season it is a long term, fall or spring. */
-interface SuggestedStep { name: string, courses: CourseCode[], season?: Season }
+interface SuggestedStep {
+  name: string
+  courses: CourseCode[]
+  season?: Season
+}
 
 export type ProgramKind = 'major' | 'minor' | 'certificate' | 'institution'
 
@@ -81,9 +106,11 @@ export const linesOfProgram = (program: Program) => [...program.areas.flatMap(li
 export type LineState = 'met' | 'under way' | 'covered' | 'open'
 
 /** The courses that a line names, without those it excepts. */
-export const listedCourses = ({ filter }: Pick<CourseLine, 'filter'>): CourseCode[] => (filter.list ?? []).filter(code => !filter.except?.includes(code))
+export const listedCourses = ({ filter }: Pick<CourseLine, 'filter'>): CourseCode[] =>
+  (filter.list ?? []).filter(code => !filter.except?.includes(code))
 
 /** True for a line whose rule is "all of these courses". */
 export function needsEveryListed(line: CourseLine): boolean {
-  return line.filter.list !== undefined && line.credits === undefined && line.courses === listedCourses(line).length && !line.caps && !line.subjects
+  return line.filter.list !== undefined && line.credits === undefined && line.courses === listedCourses(line).length && !line.caps
+    && !line.subjects
 }

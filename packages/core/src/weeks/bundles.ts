@@ -51,17 +51,24 @@ function occurrencesOfSection(section: Section, term: TermCalendar): Occurrence[
 }
 
 /** The first clash between two choices of sections on their real dates. */
-export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash | null {
+export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash
+  | null {
   return findClash(occurrencesOf(a, term), occurrencesOf(b, term), travel)
 }
 
 /** Minutes of class a week in the typical week of a bundle. */
 export function weeklyMinutes(sections: readonly Section[]): number {
-  return sections.reduce((sum, section) => sum + section.meetings.reduce((m, meeting) => m + meeting.days.length * (meeting.end - meeting.start), 0), 0)
+  return sections.reduce(
+    (sum, section) => sum + section.meetings.reduce((m, meeting) => m + meeting.days.length * (meeting.end - meeting.start), 0),
+    0,
+  )
 }
 
 /** The first clash between two parts of one choice of sections: a lab that overlaps its own lecture. */
-export function clashWithin(sections: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): { parts: [Part, Part], clash: Clash } | null {
+export function clashWithin(sections: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): {
+  parts: [Part, Part]
+  clash: Clash
+} | null {
   for (const [i, section] of sections.entries()) {
     for (const other of sections.slice(i + 1)) {
       const clash = clashBetween([section], [other], term, travel)

@@ -5,10 +5,28 @@ import { bundlesOf, clashBetween } from './bundles'
 import { expandMeeting, findClash, fromInstant, toInstant, weekdayOf } from './meetings'
 
 const calendar = { noClass: [{ date: '2027-01-18', name: 'Winter holiday' }], movedDays: [{ date: '2027-01-20', follows: 'M' as Weekday }] }
-const meeting = (values: Partial<Meeting> = {}): Meeting => ({ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11', last: '2027-01-29', site: 'larkmoor', room: '1', ...values })
+const meeting = (values: Partial<Meeting> = {}): Meeting => ({ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11',
+  last: '2027-01-29', site: 'larkmoor', room: '1', ...values })
 const section = (values: Partial<Section>): Section => ({
-  id: 1, term: '2027SP', session: 'full', course: 'HYD 230', number: '20001', label: '01', part: 'lecture', link: '01', meetings: [meeting()], exam: null, instructors: [],
-  pools: [], waitlistCapacity: 0, waiting: 0, delivery: 'on site', notes: '', onlyPrograms: [], cancelled: false, ...values,
+  id: 1,
+  term: '2027SP',
+  session: 'full',
+  course: 'HYD 230',
+  number: '20001',
+  label: '01',
+  part: 'lecture',
+  link: '01',
+  meetings: [meeting()],
+  exam: null,
+  instructors: [],
+  pools: [],
+  waitlistCapacity: 0,
+  waiting: 0,
+  delivery: 'on site',
+  notes: '',
+  onlyPrograms: [],
+  cancelled: false,
+  ...values,
 })
 const travel = [{ from: 'larkmoor', to: 'stonegate', minutes: 25 }]
 
@@ -53,7 +71,8 @@ describe('findClash', () => {
     expect(clashBetween([first], [section({ id: 3 })], calendar, travel)).not.toBeNull()
   })
   it('is the same both ways', () => {
-    const occurrence = fc.record({ date: fc.constantFrom('2027-01-11', '2027-01-12'), start: fc.integer({ min: 480, max: 900 }), site: fc.constantFrom('larkmoor', 'stonegate', 'online') })
+    const occurrence = fc.record({ date: fc.constantFrom('2027-01-11', '2027-01-12'), start: fc.integer({ min: 480, max: 900 }),
+      site: fc.constantFrom('larkmoor', 'stonegate', 'online') })
       .chain(o => fc.integer({ min: 10, max: 170 }).map(length => ({ ...o, end: o.start + length })))
     fc.assert(fc.property(fc.array(occurrence, { maxLength: 6 }), fc.array(occurrence, { maxLength: 6 }), (a, b) => {
       expect(findClash(a, b, travel) === null).toBe(findClash(b, a, travel) === null)
@@ -64,7 +83,8 @@ describe('findClash', () => {
 describe('bundlesOf', () => {
   const course = { code: 'HYD 230', parts: ['lecture', 'lab'] as const satisfies readonly string[] }
   it('joins every lecture with every lab of its link, and nothing else', () => {
-    const sections = [section({}), section({ id: 2, part: 'lab', label: '01L' }), section({ id: 3, part: 'lab', label: '01M' }), section({ id: 4, link: '02' }), section({ id: 5, link: '03' }), section({ id: 6, link: '03', part: 'lab', cancelled: true })]
+    const sections = [section({}), section({ id: 2, part: 'lab', label: '01L' }), section({ id: 3, part: 'lab', label: '01M' }),
+      section({ id: 4, link: '02' }), section({ id: 5, link: '03' }), section({ id: 6, link: '03', part: 'lab', cancelled: true })]
     expect(bundlesOf({ ...course, parts: [...course.parts] }, sections).map(bundle => bundle.id)).toEqual(['1+2', '1+3'])
   })
 })

@@ -1,4 +1,5 @@
 import { PlanEditRequest } from '#shared/requests'
 import { editPlan } from '../../../services/plans'
 
-export default defineRoute({ access: 'student file', body: PlanEditRequest, handle: ({ student, account, body }) => editPlan(useDatabase(), { student, actor: account.id, ...body }) })
+export default defineRoute({ access: 'student file', body: PlanEditRequest,
+  handle: ({ student, account, body }) => editPlan(useDatabase(), { student, actor: account.id, ...body }) })

@@ -43,13 +43,22 @@ export class FinishBounds {
     this.reports = readPrograms(this.programs, this.items, file, catalog).reports
     const free = file.exceptions.length > 0 || file.placeholders.length > 0
     this.certain = this.settle(new Set(this.namedCourses()), new Set()) ?? new Set()
-    const asksNumber = (line: CourseLine) => line.courses && !line.credits && !needsEveryListed(line) && line.filter.list?.length !== line.courses
+    const asksNumber = (line: CourseLine) =>
+      line.courses && !line.credits && !needsEveryListed(line) && line.filter.list?.length !== line.courses
     const most = free ? undefined : [...this.programs].sort((a, b) => askedFor(b) - askedFor(a))[0]
     function askedFor(program: Program) {
       return certainLines(program).filter(asksNumber).reduce((sum, line) => sum + line.courses!, 0)
     }
     this.lines = most ? certainLines(most).filter(asksNumber) : []
-    this.usedUp = new Set(most ? certainLines(most).flatMap(line => needsEveryListed(line) ? line.filter.list!.filter(code => !this.isReplaceable(code) && facts.courses.get(code)?.repeatLimit === 1) : []) : [])
+    this.usedUp = new Set(
+      most
+        ? certainLines(most).flatMap(line =>
+            needsEveryListed(line)
+              ? line.filter.list!.filter(code => !this.isReplaceable(code) && facts.courses.get(code)?.repeatLimit === 1)
+              : [],
+          )
+        : [],
+    )
     this.lacking = Math.max(0, ...this.programs.map((program, p) => {
       const counted = this.reports[p]!.earning.reduce((sum, item) => sum + item.credits, 0)
       const total = this.reports[p]!.rules.some(rule => rule.reading.kind === 'total') ? program.totalCredits - counted : 0
@@ -91,7 +100,9 @@ export class FinishBounds {
     const exempt = new Set(this.setting.file.exceptions.map(exception => `${exception.program}/${exception.line}`))
     return this.programs.flatMap((program, p) => {
       const sure = new Set(certainLines(program).filter(line => !exempt.has(`${program.code}/${line.id}`)).map(line => line.id))
-      return this.reports[p]!.areas.flatMap(area => area.lines).filter(line => sure.has(line.id) && !line.setAside).flatMap(line => line.unfilled.filter(code => this.isOwnWay(code)))
+      return this.reports[p]!.areas.flatMap(area => area.lines).filter(line => sure.has(line.id) && !line.setAside).flatMap(line =>
+        line.unfilled.filter(code => this.isOwnWay(code)),
+      )
     })
   }
 
@@ -114,7 +125,10 @@ export class FinishBounds {
     if (!found || found.firmness !== 'unmet' || found.missing.length === 0) return null
     const ways = found.missing.map(coursesOf)
     // A rule of which some ways are not told, or one that asks for what is no course, settles nothing.
-    if (found.missing.length >= MOST_WAYS || ways.some(way => way.length === 0 || way.some(one => (facts.courses.get(one)?.equivalents.length ?? 0) > 0))) return null
+    if (
+      found.missing.length >= MOST_WAYS
+      || ways.some(way => way.length === 0 || way.some(one => (facts.courses.get(one)?.equivalents.length ?? 0) > 0))
+    ) return null
     return ways.filter(way => way.every(one => !excluded.has(one) && slotsFor(one, this.setting).length > 0))
   }
 
@@ -138,7 +152,8 @@ export class FinishBounds {
 
   /** The ways into one course that has several; null when none has. */
   private openWays(required: ReadonlySet<string>, excluded: ReadonlySet<string>): string[][] | null {
-    const open = [...this.setting.entries.map(entry => entry.course), ...required].map(code => this.waysInto(code, required, excluded)).filter(ways => ways !== null)
+    const open = [...this.setting.entries.map(entry => entry.course), ...required].map(code => this.waysInto(code, required, excluded))
+      .filter(ways => ways !== null)
     return open.sort((a, b) => a.length - b.length)[0] ?? null
   }
 
@@ -152,10 +167,13 @@ export class FinishBounds {
   }
 
   /** How many courses a line still asks for, those taken off that are there or required and could count in it. */
-  private lineWith(line: CourseLine, required: ReadonlySet<string>, excluded: ReadonlySet<string>): { asked: number, open: number, there: Course[], free: Course[] } {
+  private lineWith(line: CourseLine, required: ReadonlySet<string>,
+    excluded: ReadonlySet<string>): { asked: number, open: number, there: Course[], free: Course[] } {
     const known = (course: Course) => required.has(course.code) || this.items.some(item => item.course === course.code)
     // A course that another line names alone is used up there.
-    const fitting = [...this.setting.facts.courses.values()].filter(course => matchesFilter(course, line.filter) && !this.usedUp.has(course.code))
+    const fitting = [...this.setting.facts.courses.values()].filter(course =>
+      matchesFilter(course, line.filter) && !this.usedUp.has(course.code),
+    )
     const there = fitting.filter(known)
     const free = fitting.filter(course => !known(course) && !excluded.has(course.code) && slotsFor(course.code, this.setting).length > 0)
     // A course that may be repeated could be all of them.
@@ -173,22 +191,27 @@ export class FinishBounds {
       const soonest = free.map(course => reachedSlot(course.code, this.setting)).sort((a, b) => a - b)
       const slots = [...new Set(free.flatMap(course => slotsFor(course.code, this.setting)))].sort((a, b) => a - b)
       const credits = Math.min(...free.map(course => course.credits))
-      return Array.from({ length: Math.max(0, open) }, (_, i): Task => ({ courses: [], credits, was: null, suggested: null, slots: slots.filter(slot => slot >= (soonest[i] ?? Infinity)) }))
+      return Array.from({ length: Math.max(0, open) },
+        (_, i): Task => ({ courses: [], credits, was: null, suggested: null,
+          slots: slots.filter(slot => slot >= (soonest[i] ?? Infinity)) }))
     })
   }
 
   private problemWith(required: ReadonlySet<string>, excluded: ReadonlySet<string>): { problem: ScheduleProblem, more: Credits } {
-    const named = problemOf(this.setting, [...required].map(code => ({ code, credits: this.setting.facts.courses.get(code)!.credits })), code => excluded.has(code) ? Infinity : reachedSlot(code, this.setting))
+    const named = problemOf(this.setting, [...required].map(code => ({ code, credits: this.setting.facts.courses.get(code)!.credits })),
+      code => excluded.has(code) ? Infinity : reachedSlot(code, this.setting))
     const standIns = this.standIns(required, excluded)
     const placed = [...required].reduce((sum, code) => sum + this.setting.facts.courses.get(code)!.credits, 0) + creditsOf(standIns)
-    return { problem: { ...named, tasks: [...named.tasks, ...standIns], waits: [...named.waits, ...standIns.map(() => NOW)] }, more: Math.max(0, this.lacking - placed) }
+    return { problem: { ...named, tasks: [...named.tasks, ...standIns], waits: [...named.waits, ...standIns.map(() => NOW)] },
+      more: Math.max(0, this.lacking - placed) }
   }
 
   private longestChain(free: boolean): number {
     const { facts, reach } = this.setting
     if (free) return -1
     return Math.max(-1, ...this.reports.map((report) => {
-      const { at } = earliestFinish({ ...report, rules: [], open: 0 }, reach, { items: this.items, courses: facts.courses, scale: facts.scale })
+      const { at } = earliestFinish({ ...report, rules: [], open: 0 }, reach, { items: this.items, courses: facts.courses,
+        scale: facts.scale })
       const code = at === null || at < 0 ? undefined : reach.terms[at]?.code
       return code === undefined ? -1 : facts.terms.findIndex(term => term.code === code)
     }))
@@ -197,7 +220,8 @@ export class FinishBounds {
 
 /** As many ways as an evaluation tells at most: with so many, there may be more. */
 const MOST_WAYS = 8
-const plannedItem = (course: string, term: string, credits: Credits): CourseItem => ({ id: `${course} ${term}`, course, term, credits, grade: null, state: 'planned', source: 'here' })
+const plannedItem = (course: string, term: string, credits: Credits): CourseItem => ({ id: `${course} ${term}`, course, term, credits,
+  grade: null, state: 'planned', source: 'here' })
 const creditsOf = (tasks: readonly Task[]) => tasks.reduce((sum, task) => sum + task.credits, 0)
 const coursesOf = (way: readonly Expression[]) => way.flatMap(one => one.kind === 'course' ? [one.course] : [])
 

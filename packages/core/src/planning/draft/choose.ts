@@ -36,10 +36,15 @@ export interface Choice {
 }
 
 /** What courses are preferred, passed over, and taken in any case. */
-export interface Taste { suggested: boolean, banned?: ReadonlySet<string>, also?: readonly string[] }
+export interface Taste {
+  suggested: boolean
+  banned?: ReadonlySet<string>
+  also?: readonly string[]
+}
 
 /**
- * Chooses courses for all that the plan leaves open, with what must come before them: lines, then rules on credits and levels, then the total.
+ * Chooses courses for all that the plan leaves open, with what must come before them: lines, then rules on credits and levels, then the
+ * total.
  * Lines that name their courses are filled first; among several, a course is preferred that carries an overlay, a rule or a line of another
  * program as well, needs nothing else first, can be had early, and stands in the suggested sequence. A course whose credits vary is taken
  * for as many as the line lacks, one that may be repeated as often as it gives credit.
@@ -84,7 +89,9 @@ class Chooser {
   private fillOneRound(round: number): boolean {
     const { placeholders } = this.setting.file
     const reports = this.read()
-    const open = reports.flatMap(report => openLines(report, placeholders).map(line => ({ line, report, ref: lineRef(report.code, line.id) })))
+    const open = reports.flatMap(report =>
+      openLines(report, placeholders).map(line => ({ line, report, ref: lineRef(report.code, line.id) })),
+    )
       .filter(({ ref }) => !this.lost.has(ref))
     const listed = open.filter(({ line }) => line.unfilled.length > 0)
     const before = this.chosen.length
@@ -99,7 +106,9 @@ class Chooser {
     if (wanted.length === 0) return this.fillRules(reports)
     for (const { line, report, ref } of wanted) {
       const others = base.filter(one => one.report !== report).map(one => one.line)
-      const best = this.rank(this.pool(line), overlays.map(one => one.line), others, line.open).find(course => this.add(course.code, false, line.open))
+      const best = this.rank(this.pool(line), overlays.map(one => one.line), others, line.open).find(course =>
+        this.add(course.code, false, line.open),
+      )
       if (!best) this.lost.add(ref)
     }
     return true
@@ -113,7 +122,9 @@ class Chooser {
       const items = this.items()
       const taken = same.find(course => takenAlready(course, items, this.setting.facts, asked))
       if (taken) continue
-      const ways = same.filter(course => this.isPossible(course.code)).sort((a, b) => reachedSlot(a.code, this.setting) - reachedSlot(b.code, this.setting))
+      const ways = same.filter(course => this.isPossible(course.code)).sort((a, b) =>
+        reachedSlot(a.code, this.setting) - reachedSlot(b.code, this.setting),
+      )
       if (!ways.some(course => this.add(course.code, sure && same.length === 1))) this.lost.add(ref)
     }
   }
@@ -121,7 +132,9 @@ class Chooser {
   /** Where another line uses a course that a line names: the other needs one more, and gives it up. */
   private lendersTo(listed: readonly { line: LineReport, report: ProgramReport, ref: LineRef }[], round: number) {
     return listed.flatMap(({ line, report, ref }) => {
-      const lender = report.areas.flatMap(area => area.lines).find(other => other.unfilled.length === 0 && other.uses.some(use => line.unfilled.includes(use.item.course)))
+      const lender = report.areas.flatMap(area => area.lines).find(other =>
+        other.unfilled.length === 0 && other.uses.some(use => line.unfilled.includes(use.item.course)),
+      )
       if (!lender || round > MOST_ROUNDS / 2) this.lost.add(ref)
       return lender ? [{ line: lender, report, ref: lineRef(report.code, lender.id) }] : []
     })
@@ -171,7 +184,9 @@ class Chooser {
       const ways = rule.missing.flatMap((set) => {
         const codes = courseCodes(set)?.map(one => this.soonestOf(one)) ?? null
         const all = codes?.map(other => other === null ? null : mine.includes(other) ? [] : this.needed(other, mine))
-        return codes && all && all.every(part => part !== null) ? [[...all.flat(), ...codes.flatMap(other => other !== null && !mine.includes(other) ? [other] : [])]] : []
+        return codes && all && all.every(part => part !== null)
+          ? [[...all.flat(), ...codes.flatMap(other => other !== null && !mine.includes(other) ? [other] : [])]]
+          : []
       })
       const best = ways.sort((a, b) => a.length - b.length || this.lateness(a) - this.lateness(b))[0]
       if (!best) return null
@@ -218,8 +233,10 @@ class Chooser {
     const { facts } = this.setting
     const now = this.items()
     const asked = this.pointsOf(line.minGrade)
-    return [...facts.courses.values()].filter(course => course.credits > 0 && matchesFilter(course, line.filter)
-      && !takenAlready(course, now, facts, asked) && !excludedBy(course, now, facts) && this.isPossible(course.code))
+    return [...facts.courses.values()].filter(course =>
+      course.credits > 0 && matchesFilter(course, line.filter)
+      && !takenAlready(course, now, facts, asked) && !excludedBy(course, now, facts) && this.isPossible(course.code),
+    )
   }
 
   private rank(courses: readonly Course[], overlays: readonly LineReport[], others: readonly LineReport[], lacking: Credits): Course[] {
@@ -232,28 +249,33 @@ class Chooser {
       const over = Math.max(0, course.credits - lacking) / 100
       // One course for as much as is lacking is better than several.
       const size = Math.min(course.creditsMax, Math.max(course.credits, lacking))
-      return (taste.banned?.has(course.code) ? 100 : 0) + extra * 3 + reachedSlot(course.code, setting) * 0.5 - carries * 2.5 - shared * 2 + over * 0.6
+      return (taste.banned?.has(course.code) ? 100 : 0) + extra * 3 + reachedSlot(course.code, setting) * 0.5 - carries * 2.5 - shared * 2
+        + over * 0.6
         + Math.abs(size - 300) / 200 + (this.inSequence.has(course.code) ? (taste.suggested ? -4 : -0.8) : 0)
     }
-    return courses.map(course => ({ course, at: cost(course) })).sort((a, b) => a.at - b.at || a.course.code.localeCompare(b.course.code)).map(({ course }) => course)
+    return courses.map(course => ({ course, at: cost(course) })).sort((a, b) => a.at - b.at || a.course.code.localeCompare(b.course.code))
+      .map(({ course }) => course)
   }
 
   /** Takes back chosen courses that count for nothing and that nothing chosen waits for. */
   private dropIdle() {
     const { facts } = this.setting
-    const named = (code: string) => [ruleOf(facts.courses.get(code)!.prerequisite), ruleOf(facts.courses.get(code)!.corequisite)].flatMap(coursesIn)
+    const named = (code: string) =>
+      [ruleOf(facts.courses.get(code)!.prerequisite), ruleOf(facts.courses.get(code)!.corequisite)].flatMap(coursesIn)
     if (this.programs.some(program => program.kind === 'major' || program.kind === 'institution')) return
     const reports = this.read()
     for (let n = this.chosen.length - 1; n >= 0; n--) {
       const { code } = this.chosen[n]!
-      if (this.taste.also?.includes(code) || !reports.every(report => report.unused.some(item => item.id === `draft ${code} ${n}`))) continue
+      if (this.taste.also?.includes(code) || !reports.every(report => report.unused.some(item => item.id === `draft ${code} ${n}`)))
+        continue
       const same = sameCourse(code, facts.courses)
       if (this.chosen.every((other, o) => o === n || !named(other.code).some(one => same.includes(one)))) this.chosen.splice(n, 1)
     }
   }
 }
 
-const planned = (id: string, course: string, term: string | null, credits: Credits): CourseItem => ({ id, course, term, credits, grade: null, state: 'planned', source: 'here' })
+const planned = (id: string, course: string, term: string | null, credits: Credits): CourseItem => ({ id, course, term, credits,
+  grade: null, state: 'planned', source: 'here' })
 
 /** Courses of a set of conditions; null when it asks for something that no course brings. Credits come by themselves. */
 function courseCodes(set: readonly Expression[]): string[] | null {
@@ -267,21 +289,25 @@ function courseCodes(set: readonly Expression[]): string[] | null {
 
 /** Lines that still lack something and for which no placeholder stands. */
 function openLines(report: ProgramReport, placeholders: readonly { line: LineRef, credits: Credits }[]): LineReport[] {
-  const held = (line: LineReport) => placeholders.filter(one => one.line === lineRef(report.code, line.id)).reduce((sum, one) => sum + one.credits, 0)
+  const held = (line: LineReport) =>
+    placeholders.filter(one => one.line === lineRef(report.code, line.id)).reduce((sum, one) => sum + one.credits, 0)
   return [...report.areas.flatMap(area => area.lines), ...report.overlays].filter(line => !line.setAside && line.open > held(line))
 }
 
 /** Rules on credits that courses of the plan do not meet, with what is lacking; the total comes last. */
-function openRules(report: ProgramReport, placeholders: Setting['file']['placeholders']): { id: string, title: string, lacking: Credits }[] {
+function openRules(report: ProgramReport,
+  placeholders: Setting['file']['placeholders']): { id: string, title: string, lacking: Credits }[] {
   const credits = report.rules.flatMap(({ id, title, state, reading }) =>
-    reading.kind === 'credits' && state === 'open' ? [{ id, title, lacking: reading.asked - reading.withPlan }] : [])
+    reading.kind === 'credits' && state === 'open' ? [{ id, title, lacking: reading.asked - reading.withPlan }] : [],
+  )
   const total = lackingInTotal(report, placeholders)
   return total > 0 ? [...credits, { id: 'total', title: '', lacking: total }] : credits
 }
 
 /** Lines that every way to complete the program needs: those under no choice. */
 export function certainLines(program: Program): CourseLine[] {
-  const visit = (node: RequirementNode): CourseLine[] => node.kind === 'courses' ? [node] : node.kind === 'all' || node.n === node.children.length ? node.children.flatMap(visit) : []
+  const visit = (node: RequirementNode): CourseLine[] =>
+    node.kind === 'courses' ? [node] : node.kind === 'all' || node.n === node.children.length ? node.children.flatMap(visit) : []
   return program.areas.flatMap(visit)
 }
 
@@ -297,7 +323,9 @@ export function leastCredits(program: Program, courses: ReadonlyMap<string, Cour
 
 function leastOfLine(line: CourseLine, courses: ReadonlyMap<string, Course>): Credits {
   const all = !line.courses && !line.credits
-  const fitting = [...courses.values()].filter(course => matchesFilter(course, line.filter)).map(course => course.credits).sort((a, b) => a - b)
+  const fitting = [...courses.values()].filter(course => matchesFilter(course, line.filter)).map(course => course.credits).sort((a, b) =>
+    a - b,
+  )
   if (all) return fitting.length === line.filter.list?.length ? fitting.reduce((sum, credits) => sum + credits, 0) : 0
   const byCount = fitting.slice(0, line.courses ?? 0).reduce((sum, credits) => sum + credits, 0)
   return Math.max(line.credits ?? 0, byCount)

@@ -61,7 +61,9 @@ export function draftRest(request: DraftRequest): DraftResult {
   const before = readStanding(file, catalog, today)
   progress(0.05, 'choosing courses')
   const choice = chooseCourses(setting, { suggested: false })
-  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0 ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random) : null
+  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0
+    ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random)
+    : null
   if (!rest) return { kind: 'impossible', reason: findReason(request) }
   if (choice.chosen.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
   const bounds = new FinishBounds(setting)
@@ -79,7 +81,8 @@ export function draftRest(request: DraftRequest): DraftResult {
   }
   progress(0.5, 'evening out the loads')
   const { problem } = soonest
-  const taste = (kind: DraftKind): ScheduleTaste => ({ ...TASTES[kind], target: wishes.load === null ? null : Math.min(wishes.load, averageLoad(problem, soonest.result)) })
+  const taste = (kind: DraftKind): ScheduleTaste => ({ ...TASTES[kind],
+    target: wishes.load === null ? null : Math.min(wishes.load, averageLoad(problem, soonest.result)) })
   keep('soonest', problem, evenOut(problem, soonest.result.schedule, soonest.result.end, taste('soonest'), random))
   progress(0.7, 'lighter terms')
   const later = laterEnd(setting, soonest.result.end)
@@ -87,7 +90,9 @@ export function draftRest(request: DraftRequest): DraftResult {
   progress(0.85, 'the suggested sequence')
   const bySequence = chooseCourses(setting, { suggested: true })
   const placed = bySequence.lacking.length === 0 ? placeSoonest(setting, bySequence, random) : null
-  if (placed) keep('suggested', placed.problem, evenOut(placed.problem, placed.result.schedule, Math.max(placed.result.end, later), TASTES.suggested, random))
+  if (placed)
+    keep('suggested', placed.problem,
+      evenOut(placed.problem, placed.result.schedule, Math.max(placed.result.end, later), TASTES.suggested, random))
   progress(1, 'done')
   if (drafts.length === 0) return { kind: 'impossible', reason: { code: 'no place found', proved: false } }
   const best = drafts[0]!
@@ -102,8 +107,13 @@ function placeOtherwise(setting: Setting, choice: Choice, random: () => number):
   const { tasks, ...problem } = problemOf(setting, choice.chosen)
   const early = earliestSlots({ tasks, ...problem })
   const late = latestSlots({ tasks, ...problem }, problem.room.length - 1)
-  const known = new Set([...choice.chosen.map(one => one.code), ...setting.entries.map(entry => entry.course), ...setting.firm.map(item => item.course)])
-  const ways = tasks.flatMap((task, i) => early[i]! > late[i]! || early[i] === Infinity ? task.courses.flatMap(({ code }) => coursesIn(ruleOf(setting.facts.courses.get(code)!.prerequisite))) : [])
+  const known = new Set([...choice.chosen.map(one => one.code), ...setting.entries.map(entry => entry.course),
+    ...setting.firm.map(item => item.course)])
+  const ways = tasks.flatMap((task, i) =>
+    early[i]! > late[i]! || early[i] === Infinity
+      ? task.courses.flatMap(({ code }) => coursesIn(ruleOf(setting.facts.courses.get(code)!.prerequisite)))
+      : [],
+  )
   for (const code of [...new Set(ways)].filter(one => !known.has(one)).slice(0, OTHER_WAYS)) {
     const other = chooseCourses(setting, { suggested: false, also: [code] })
     const placed = other.lacking.length === 0 ? placeSoonest(setting, other, random) : null
@@ -112,7 +122,11 @@ function placeOtherwise(setting: Setting, choice: Choice, random: () => number):
   return null
 }
 
-interface Placed { choice: Choice, problem: ScheduleProblem, result: ScheduleResult }
+interface Placed {
+  choice: Choice
+  problem: ScheduleProblem
+  result: ScheduleResult
+}
 
 function placeSoonest(setting: Setting, choice: Choice, random: () => number, tries?: number): Placed | null {
   const problem = problemOf(setting, choice.chosen)
@@ -125,7 +139,9 @@ function exchange(setting: Setting, first: Choice, placed: Placed, bound: number
   let soFar = placed
   const banned = new Set<string>()
   for (let attempt = 0; attempt < EXCHANGES && soFar.result.end > bound; attempt++) {
-    const last = soFar.problem.tasks.filter((task, i) => task.was === null && soFar.result.schedule[i] === soFar.result.end).flatMap(task => task.courses.map(one => one.code))
+    const last = soFar.problem.tasks.filter((task, i) => task.was === null && soFar.result.schedule[i] === soFar.result.end).flatMap(task =>
+      task.courses.map(one => one.code),
+    )
     const free = last.filter(code => !soFar.choice.certain.has(code) && !banned.has(code))
     if (free.length === 0) break
     free.forEach(code => banned.add(code))
@@ -169,12 +185,21 @@ function toDraft(kind: DraftKind, setting: Setting, problem: ScheduleProblem, sc
       draft.moved.push({ course: code, from, to: term })
     }
   })
-  const loads = facts.terms.map((term, slot) => ({ term: term.code, summer: term.season === 'summer', credits: base[slot]! + problem.tasks.reduce((sum, task, i) => sum + (schedule[i] === slot ? task.credits : 0), 0) }))
+  const loads = facts.terms.map((term, slot) => ({ term: term.code, summer: term.season === 'summer',
+    credits: base[slot]! + problem.tasks.reduce((sum, task, i) => sum + (schedule[i] === slot ? task.credits : 0), 0) }),
+  )
   const end = Math.max(0, loads.findLastIndex(load => load.credits > 0))
   const least = Math.max(0, Math.min(bound, end))
   const gap = facts.terms.filter((term, slot) => slot > least && slot <= end && term.season !== 'summer').length
   return {
-    kind, operations, ...draft, finish: facts.terms[end]!.code, bound: facts.terms[least]!.code, shortest: end === bound, gap, loads: loads.slice(0, end + 1),
+    kind,
+    operations,
+    ...draft,
+    finish: facts.terms[end]!.code,
+    bound: facts.terms[least]!.code,
+    shortest: end === bound,
+    gap,
+    loads: loads.slice(0, end + 1),
     peak: Math.max(...loads.map((load, slot) => facts.terms[slot]!.season === 'summer' ? 0 : load.credits)),
   }
 }
@@ -185,7 +210,8 @@ function passes(draft: Draft, { file, catalog, today }: DraftRequest, before: St
   if (typeof plan === 'string') return false
   const after = readStanding({ ...file, entries: plan.entries }, catalog, today)
   const known = new Set(before.checks.map(check => check.id))
-  return after.finish !== null && after.checks.every(check => check.kind !== 'not reached' && (check.severity !== 'blocker' || known.has(check.id)))
+  return after.finish !== null
+    && after.checks.every(check => check.kind !== 'not reached' && (check.severity !== 'blocker' || known.has(check.id)))
 }
 
 const planOf = (file: StudentFile): Plan => ({ ...EMPTY_PLAN, entries: file.entries, placeholders: file.placeholders })

@@ -20,7 +20,8 @@ export interface ScheduleTaste {
  * Moves and swaps courses between terms, never beyond `end`, until the taste is met as well as can be found:
  * simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983) from a sound schedule, sound at every step.
  */
-export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, taste: ScheduleTaste, random: () => number, steps = STEPS): Schedule {
+export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, taste: ScheduleTaste, random: () => number,
+  steps = STEPS): Schedule {
   const { tasks, waits, room, base, summer } = problem
   const movable = tasks.flatMap((task, i) => task.slots.filter(slot => slot <= end).length > 1 ? [i] : [])
   if (movable.length === 0) return start
@@ -54,7 +55,9 @@ export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, 
     const to = places[Math.floor(random() * places.length)]
     if (to === undefined) continue
     const from = now[i]!
-    const other = random() < 0.4 ? movable.find(j => j !== i && now[j] === to && tasks[j]!.slots.includes(from) && random() < 0.5) : undefined
+    const other = random() < 0.4
+      ? movable.find(j => j !== i && now[j] === to && tasks[j]!.slots.includes(from) && random() < 0.5)
+      : undefined
     const before = loadCost(from) + loadCost(to) + placeCost(i, from) + (other === undefined ? 0 : placeCost(other, to))
     shift(i, to)
     if (other !== undefined) shift(other, from)
@@ -75,9 +78,13 @@ export function evenOut(problem: ScheduleProblem, start: Schedule, end: number, 
 
 function tasksIn(wait: ScheduleProblem['waits'][number]): number[] {
   switch (wait.kind) {
-    case 'from': return []
-    case 'task': return [wait.task]
-    case 'credits': return wait.tasks.map(({ task }) => task)
-    case 'some': return wait.of.flatMap(tasksIn)
+    case 'from':
+      return []
+    case 'task':
+      return [wait.task]
+    case 'credits':
+      return wait.tasks.map(({ task }) => task)
+    case 'some':
+      return wait.of.flatMap(tasksIn)
   }
 }

@@ -24,7 +24,10 @@ export function earliestSlots({ tasks, waits, room }: ScheduleProblem): number[]
 
 /** As `overFrom`, and credits can come no faster than full terms bring them. */
 function overAtBest(wait: Wait, early: readonly number[], filled: readonly Credits[]): number {
-  if (wait.kind === 'some') return wait.n === 0 ? -1 : wait.of.map(part => overAtBest(part, early, filled)).sort((a, b) => a - b)[wait.n - 1]!
+  if (wait.kind === 'some')
+    return wait.n === 0
+      ? -1
+      : wait.of.map(part => overAtBest(part, early, filled)).sort((a, b) => a - b)[wait.n - 1]!
   const from = overFrom(wait, task => early[task])
   if (wait.kind !== 'credits' || wait.lacking <= 0) return from
   const fixedBy = (slot: number) => wait.fixed.reduce((sum, one) => one.slot <= slot ? sum + one.credits : sum, 0)
@@ -83,7 +86,9 @@ export function couldEndIn(problem: ScheduleProblem, early: readonly number[], e
   const total = problem.tasks.reduce((sum, task) => sum + task.credits, more)
   if (total > room.reduce((sum, credits) => sum + credits, 0)) return false
   // Whole courses seldom fill a term exactly: what no choice of them can fill is no room. Loose credits fill anything.
-  const fillable = more > 0 ? room : room.map((credits, slot) => mostOf(problem.tasks.filter((_, i) => places[i]!.includes(slot)).map(task => task.credits), credits))
+  const fillable = more > 0
+    ? room
+    : room.map((credits, slot) => mostOf(problem.tasks.filter((_, i) => places[i]!.includes(slot)).map(task => task.credits), credits))
   return divides(problem.tasks.map(task => task.credits), places, fillable)
 }
 

@@ -30,7 +30,9 @@ export function shortestSchedule(problem: ScheduleProblem, random: () => number,
     // The latest starts for a finish between the bound and what is known.
     const late = latestSlots(problem, target)
     const noise = attempt === 0 ? 0 : 0.4 + 1.6 * (attempt / tries)
-    const rank = problem.tasks.map((task, i) => late[i]! + early[i]! * 0.05 - weight[i]! * 0.2 - task.credits / 4000 + noise * (random() - 0.5) * 2)
+    const rank = problem.tasks.map((task, i) =>
+      late[i]! + early[i]! * 0.05 - weight[i]! * 0.2 - task.credits / 4000 + noise * (random() - 0.5) * 2,
+    )
     const found = placeInOrder(problem, rank)
     if (found) {
       const last = Math.max(-1, ...found)
@@ -47,11 +49,12 @@ function followers({ tasks, waits }: ScheduleProblem): number[] {
   waits.forEach((wait, after) => certainWaits(wait).forEach(({ task }) => direct[task]!.add(after)))
   return tasks.map((_, i) => {
     const seen = new Set<number>()
-    const visit = (task: number) => direct[task]!.forEach((next) => {
-      if (seen.has(next)) return
-      seen.add(next)
-      visit(next)
-    })
+    const visit = (task: number) =>
+      direct[task]!.forEach((next) => {
+        if (seen.has(next)) return
+        seen.add(next)
+        visit(next)
+      })
     visit(i)
     return seen.size
   })

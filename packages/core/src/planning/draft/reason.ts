@@ -11,16 +11,15 @@ import { isHeld, problemOf, type Setting, settingOf } from './setting'
 import type { DraftRequest } from './types'
 
 /** Why no draft is possible. */
-export type DraftReason
-  /** The fewest wishes and pins that cannot hold together; lifting any one of them makes a draft possible. */
+export type DraftReason /** The fewest wishes and pins that cannot hold together; lifting any one of them makes a draft possible. */
   = | { code: 'conflict', proved: boolean, constraints: DraftConstraint[], lacking: Unfound[] }
-    /** No small set of them was found; all of them together leave no way that was found. */
+/** No small set of them was found; all of them together leave no way that was found. */
     | { code: 'no way found', proved: false, constraints: DraftConstraint[] }
-    /** Lines that nothing left can fill. */
+/** Lines that nothing left can fill. */
     | { code: 'lost', proved: true, lines: { title: string, program: string, lost: Lost }[] }
     | { code: 'no course found', proved: false, lacking: Unfound[], last: TermName | null, shared: SharedRule[] }
     | { code: 'calendar too short', proved: boolean, last: TermName | null }
-    /** Courses were found for everything, and no way to place them. */
+/** Courses were found for everything, and no way to place them. */
     | { code: 'no place found', proved: false }
 
 /** One wish or pin. */
@@ -32,7 +31,10 @@ export type DraftConstraint
     | { code: 'pinned', course: CourseCode, term: TermCode }
 
 /** One wish or pin that can be lifted. */
-interface Constraint { name: DraftConstraint, lift: (request: DraftRequest) => DraftRequest }
+interface Constraint {
+  name: DraftConstraint
+  lift: (request: DraftRequest) => DraftRequest
+}
 
 const TRIES = 80
 const LARGEST = 3
@@ -44,7 +46,8 @@ const LARGEST = 3
 export function findReason(request: DraftRequest): DraftReason {
   const constraints = constraintsOf(request)
   const choices = new Map<string, Choice>()
-  const attempt = (kept: readonly Constraint[]) => tryWith(constraints.filter(one => !kept.includes(one)).reduce((now, one) => one.lift(now), request), choices)
+  const attempt = (kept: readonly Constraint[]) =>
+    tryWith(constraints.filter(one => !kept.includes(one)).reduce((now, one) => one.lift(now), request), choices)
   const free = attempt([])
   if (!free.possible) return intrinsic(request, free)
   for (let size = 1; size <= Math.min(LARGEST, constraints.length); size++) {
@@ -60,22 +63,33 @@ export function findReason(request: DraftRequest): DraftReason {
 function constraintsOf({ file, catalog, today, wishes }: DraftRequest): Constraint[] {
   const setting = settingOf(file, catalog, today, wishes)
   const held = setting.entries.filter(entry => isHeld(entry, wishes))
-  const lifted = (change: Partial<DraftRequest['wishes']>) => (request: DraftRequest): DraftRequest => ({ ...request, wishes: { ...request.wishes, ...change } })
+  const lifted = (change: Partial<DraftRequest['wishes']>) => (request: DraftRequest): DraftRequest => ({ ...request,
+    wishes: { ...request.wishes, ...change } })
   const pins = held.filter(entry => entry.pinned)
   return [
-    ...(wishes.latestFinish ? [{ name: { code: 'finish by' as const, term: wishes.latestFinish }, lift: lifted({ latestFinish: null }) }] : []),
+    ...(wishes.latestFinish
+      ? [{ name: { code: 'finish by' as const, term: wishes.latestFinish }, lift: lifted({ latestFinish: null }) }]
+      : []),
     ...(wishes.load === null ? [] : [{ name: { code: 'load' as const, credits: wishes.load }, lift: lifted({ load: null }) }]),
-    ...wishes.termsOff.map(term => ({ name: { code: 'term off' as const, term }, lift: (request: DraftRequest) => lifted({ termsOff: request.wishes.termsOff.filter(other => other !== term) })(request) })),
+    ...wishes.termsOff.map(term => ({ name: { code: 'term off' as const, term },
+      lift: (request: DraftRequest) => lifted({ termsOff: request.wishes.termsOff.filter(other => other !== term) })(request) }),
+    ),
     ...(wishes.summers === 'when needed' ? [{ name: { code: 'summers free' as const }, lift: lifted({ summers: 'freely' }) }] : []),
     ...(wishes.around === 'placed' ? [{ name: { code: 'all as placed' as const }, lift: lifted({ around: 'pinned' }) }] : []),
     ...pins.map(entry => ({
       name: { code: 'pinned' as const, course: entry.course, term: entry.term },
-      lift: (request: DraftRequest): DraftRequest => ({ ...request, file: { ...request.file, entries: request.file.entries.map(other => other.id === entry.id ? { ...other, pinned: false } : other) } }),
+      lift: (request: DraftRequest): DraftRequest => ({ ...request,
+        file: { ...request.file,
+          entries: request.file.entries.map(other => other.id === entry.id ? { ...other, pinned: false } : other) } }),
     })),
   ]
 }
 
-interface Attempt { possible: boolean, proved: boolean, lacking: Unfound[] }
+interface Attempt {
+  possible: boolean
+  proved: boolean
+  lacking: Unfound[]
+}
 
 function tryWith({ file, catalog, today, wishes, seed }: DraftRequest, choices: Map<string, Choice>): Attempt {
   const setting = settingOf(file, catalog, today, wishes)
@@ -99,10 +113,12 @@ function isProved(setting: Setting): boolean {
 function intrinsic({ file, catalog, today, wishes }: DraftRequest, attempt: Attempt): DraftReason {
   const setting = settingOf(file, catalog, today, { ...wishes, latestFinish: null, termsOff: [], load: null, summers: 'freely' })
   const standing = readStanding(file, catalog, today)
-  const lost = standing.reports.flatMap(report => Object.entries(findUnreachable(report, standing.items, setting.reach, catalog)).map(([id, why]) => {
-    const line = [...report.areas.flatMap(area => area.lines), ...report.overlays].find(candidate => candidate.id === id)
-    return { title: line?.title ?? id, program: report.title, lost: why }
-  }))
+  const lost = standing.reports.flatMap(report =>
+    Object.entries(findUnreachable(report, standing.items, setting.reach, catalog)).map(([id, why]) => {
+      const line = [...report.areas.flatMap(area => area.lines), ...report.overlays].find(candidate => candidate.id === id)
+      return { title: line?.title ?? id, program: report.title, lost: why }
+    }),
+  )
   if (lost.length > 0) return { code: 'lost', proved: true, lines: lost }
   const last = setting.facts.terms.at(-1)
   if (attempt.lacking.length > 0) {

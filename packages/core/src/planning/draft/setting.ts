@@ -29,7 +29,8 @@ export interface Setting {
 
 export function settingOf(file: StudentFile, catalog: Catalog, today: LocalDate, wishes: DraftWishes): Setting {
   const last = wishes.latestFinish
-  const terms = catalog.terms.filter(term => termPhase(term, today) === 'future' && (!last || termOrder(term.code) <= termOrder(last))).sort((a, b) => termOrder(a.code) - termOrder(b.code))
+  const terms = catalog.terms.filter(term => termPhase(term, today) === 'future' && (!last || termOrder(term.code) <= termOrder(last)))
+    .sort((a, b) => termOrder(a.code) - termOrder(b.code))
   const codes = new Set(terms.map(term => term.code))
   const items = itemsOf(file)
   const own = new Set(items.filter(item => item.state === 'planned' && item.term && codes.has(item.term)).map(item => item.id))
@@ -46,14 +47,17 @@ export function settingOf(file: StudentFile, catalog: Catalog, today: LocalDate,
     return Math.max(0, Math.min(cap, Math.max(wishes.load ?? cap, base[slot]! + stays(entries, term.code, wishes))) - base[slot]!)
   })
   const reach = new Reach({
-    ...facts, ...factsOf(file, file.record), today,
+    ...facts,
+    ...factsOf(file, file.record),
+    today,
     terms: catalog.terms.filter(term => !wishes.termsOff.includes(term.code)),
   })
   return { file, catalog, wishes, facts, firm, entries, reach, room, base }
 }
 
 export const isHeld = (entry: PlanEntry, wishes: DraftWishes) => entry.pinned || wishes.around === 'placed'
-const stays = (entries: readonly PlanEntry[], term: TermCode, wishes: DraftWishes) => entries.reduce((sum, entry) => sum + (entry.term === term && isHeld(entry, wishes) ? entry.credits : 0), 0)
+const stays = (entries: readonly PlanEntry[], term: TermCode, wishes: DraftWishes) =>
+  entries.reduce((sum, entry) => sum + (entry.term === term && isHeld(entry, wishes) ? entry.credits : 0), 0)
 
 function withoutSummer(course: Course): Course {
   const seasons = course.offered.seasons.filter(season => season !== 'summer')
@@ -66,7 +70,9 @@ export function slotsFor(code: string, { facts, wishes }: Setting): number[] {
   return facts.terms.flatMap((term, slot) => course && isOffered(course, term) && !wishes.termsOff.includes(term.code) ? [slot] : [])
 }
 
-/** The earliest slot of a course that is in no list, from its own prerequisites and offering; Infinity when it is beyond the terms ahead. */
+/**
+ * The earliest slot of a course that is in no list, from its own prerequisites and offering; Infinity when it is beyond the terms ahead.
+ */
 export function reachedSlot(code: string, { facts, reach }: Setting): number {
   const { at } = reach.of(code)
   const term = at === null ? undefined : reach.terms[at]
@@ -75,17 +81,25 @@ export function reachedSlot(code: string, { facts, reach }: Setting): number {
 }
 
 /** The scheduling problem of the plan's own entries and of more courses, with partners that ask for each other joined. */
-export function problemOf(setting: Setting, more: readonly ChosenCourse[], outside: ((code: string) => number) | null = null): ScheduleProblem {
+export function problemOf(setting: Setting, more: readonly ChosenCourse[],
+  outside: ((code: string) => number) | null = null): ScheduleProblem {
   const { facts, entries, firm, wishes } = setting
   const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
   const suggested = suggestedSlots(setting)
   const single: Task[] = [
     ...entries.map((entry): Task => ({
-      courses: [{ code: entry.course, credits: entry.credits, entry: entry.id }], credits: entry.credits, was: slotOfTerm.get(entry.term)!, suggested: suggested.get(entry.course) ?? null,
+      courses: [{ code: entry.course, credits: entry.credits, entry: entry.id }],
+      credits: entry.credits,
+      was: slotOfTerm.get(entry.term)!,
+      suggested: suggested.get(entry.course) ?? null,
       slots: isHeld(entry, wishes) ? [slotOfTerm.get(entry.term)!] : slotsFor(entry.course, setting),
     })),
     ...more.map(({ code, credits }): Task => ({
-      courses: [{ code, credits, entry: null }], credits, was: null, suggested: suggested.get(code) ?? null, slots: slotsFor(code, setting),
+      courses: [{ code, credits, entry: null }],
+      credits,
+      was: null,
+      suggested: suggested.get(code) ?? null,
+      slots: slotsFor(code, setting),
     })),
   ]
   const tasks = joinPartners(single, facts)
@@ -109,10 +123,12 @@ function earlierTime(tasks: readonly Task[], index: number, facts: DraftFacts): 
   const families = (task: Task) => task.courses.map(one => familyOf(one.code, facts.courses))
   const mine = families(tasks[index]!)
   const rank = (task: number) => (tasks[task]!.was ?? Infinity)
-  const before = tasks.flatMap((task, other) => other !== index && families(task).some(family => mine.includes(family))
+  const before = tasks.flatMap((task, other) =>
+    other !== index && families(task).some(family => mine.includes(family))
     && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index))
-    ? [other]
-    : [])
+      ? [other]
+      : [],
+  )
   return before.sort((a, b) => rank(b) - rank(a) || b - a)[0] ?? null
 }
 
@@ -124,10 +140,11 @@ function besideItself(wait: Wait, task: number): Wait {
 
 /** Courses whose corequisites name each other stand in one term: one task. */
 function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
-  const names = (a: Task, b: Task) => a.courses.some((one) => {
-    const beside = coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? ''))
-    return b.courses.some(other => beside.includes(other.code))
-  })
+  const names = (a: Task, b: Task) =>
+    a.courses.some((one) => {
+      const beside = coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? ''))
+      return b.courses.some(other => beside.includes(other.code))
+    })
   const joined: Task[] = []
   for (const task of tasks) {
     const partner = joined.findIndex(other => names(task, other) && names(other, task))
@@ -137,7 +154,10 @@ function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
     }
     const other = joined[partner]!
     joined[partner] = {
-      courses: [...other.courses, ...task.courses], credits: other.credits + task.credits, was: other.was ?? task.was, suggested: other.suggested ?? task.suggested,
+      courses: [...other.courses, ...task.courses],
+      credits: other.credits + task.credits,
+      was: other.was ?? task.was,
+      suggested: other.suggested ?? task.suggested,
       slots: other.slots.filter(slot => task.slots.includes(slot)),
     }
   }
@@ -149,13 +169,17 @@ function suggestedSlots({ file, catalog, facts }: Setting): Map<string, number> 
   const program = catalog.programs.find(candidate => candidate.code === file.programs[0])
   const found = new Map<string, number>()
   if (!program) return found
-  const begun = file.record.flatMap(item => item.term && item.source === 'here' && !facts.terms.some(term => term.code === item.term) ? [item.term] : [])
+  const begun = file.record.flatMap(item =>
+    item.term && item.source === 'here' && !facts.terms.some(term => term.code === item.term) ? [item.term] : [],
+  )
   const longTermsBehind = new Set(begun.filter(code => seasonOf(code) !== 'summer')).size
   const long = facts.terms.flatMap((term, slot) => term.season === 'summer' ? [] : [slot])
   let count = 0
   for (const step of program.suggested) {
     const isSummer = step.season === 'summer'
-    const slot = isSummer ? facts.terms.findIndex((term, i) => term.season === 'summer' && i > (long[count - 1 - longTermsBehind] ?? -1)) : long[Math.max(0, count - longTermsBehind)] ?? long.at(-1)
+    const slot = isSummer
+      ? facts.terms.findIndex((term, i) => term.season === 'summer' && i > (long[count - 1 - longTermsBehind] ?? -1))
+      : long[Math.max(0, count - longTermsBehind)] ?? long.at(-1)
     for (const code of step.courses) if (slot !== undefined && slot >= 0) found.set(code, slot)
     if (!isSummer) count++
   }

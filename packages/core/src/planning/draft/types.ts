@@ -10,7 +10,10 @@ export interface DraftFacts extends RecordRules, FactsOnFile {
 }
 
 /** A course to take, for so many credits. */
-export interface ChosenCourse { code: CourseCode, credits: Credits }
+export interface ChosenCourse {
+  code: CourseCode
+  credits: Credits
+}
 
 /** A course to be placed, or several that must stand in one term together. */
 export interface Task {
@@ -43,18 +46,27 @@ export type Schedule = readonly number[]
  * A prerequisite rule turned into what it waits for, so that "from which term on does it hold?" is a matter of numbers.
  * Slots count the terms ahead from 0; -1 is before all of them.
  */
-export type Wait
-  /** Holds from this slot on; Infinity never. */
+export type Wait /** Holds from this slot on; Infinity never. */
   = | { kind: 'from', slot: number }
-    /** Holds from `lag` slots after the task on. */
+/** Holds from `lag` slots after the task on. */
     | { kind: 'task', task: number, lag: 0 | 1 }
-    /** Holds once so many more credits of these tasks, of what is `fixed` in terms ahead, or of `others` that are not named yet, are taken in earlier slots. */
-    | { kind: 'credits', lacking: Credits, tasks: { task: number, credits: Credits }[], fixed: { slot: number, credits: Credits }[], others: boolean }
-    /** Holds from the n-th earliest of its parts on. */
+/**
+ * Holds once so many more credits of these tasks, of what is `fixed` in terms ahead, or of `others` that are not named yet, are taken in
+ * earlier slots.
+ */
+    | {
+      kind: 'credits'
+      lacking: Credits
+      tasks: { task: number, credits: Credits }[]
+      fixed: { slot: number, credits: Credits }[]
+      others: boolean
+    }
+/** Holds from the n-th earliest of its parts on. */
     | { kind: 'some', n: number, of: Wait[] }
 
 /** What a draft is at. */
-export type DraftStage = 'choosing courses' | 'looking for an earlier finish' | 'proving the finish' | 'evening out the loads' | 'lighter terms' | 'the suggested sequence' | 'done'
+export type DraftStage = 'choosing courses' | 'looking for an earlier finish' | 'proving the finish' | 'evening out the loads'
+  | 'lighter terms' | 'the suggested sequence' | 'done'
 
 export interface DraftRequest {
   file: StudentFile

@@ -13,8 +13,10 @@ const NEVER: Wait = { kind: 'from', slot: Infinity }
 /** The first slot in which a wait is over, with tasks where `slotOf` says; a task without a slot is never there. */
 export function overFrom(wait: Wait, slotOf: (task: number) => number | undefined): number {
   switch (wait.kind) {
-    case 'from': return wait.slot
-    case 'task': return (slotOf(wait.task) ?? Infinity) + wait.lag
+    case 'from':
+      return wait.slot
+    case 'task':
+      return (slotOf(wait.task) ?? Infinity) + wait.lag
     case 'some': {
       if (wait.n === 0) return -1
       if (wait.n === 1) return wait.of.reduce((least, part) => Math.min(least, overFrom(part, slotOf)), Infinity)
@@ -37,8 +39,12 @@ export function overFrom(wait: Wait, slotOf: (task: number) => number | undefine
   }
 }
 
-/** Translates rules for a list of tasks. `outside` tells when a course that is not among them could come at the earliest; null when there are no others. */
-export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: readonly CourseItem[], outside: ((course: string) => number) | null) {
+/**
+ * Translates rules for a list of tasks. `outside` tells when a course that is not among them could come at the earliest; null when there
+ * are no others.
+ */
+export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: readonly CourseItem[],
+  outside: ((course: string) => number) | null) {
   const slotOfTerm = new Map(facts.terms.map((term, slot) => [term.code, slot]))
   const firstSlot = (item: CourseItem) => item.term === null ? -1 : slotOfTerm.get(item.term) ?? -1
   const credit = readCredit(fixed, facts)
@@ -46,23 +52,36 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
   function read(rule: Expression | null, course: Course, corequisite: boolean): Wait {
     if (!rule) return NOW
     switch (rule.kind) {
-      case 'course': return readCourse(rule, corequisite)
-      case 'credits': return readCredits(rule.credits, course => countsFor(rule, course))
-      case 'standing': return readCredits(STANDING_CREDITS[rule.standing], () => true)
-      case 'placement': return (facts.placements[rule.test] ?? -1) >= rule.score ? NOW : NEVER
-      case 'program': return facts.programs.includes(rule.program) ? NOW : NEVER
-      case 'permission': return facts.permissions.includes(course.code) ? NOW : NEVER
-      case 'all': return { kind: 'some', n: rule.of.length, of: rule.of.map(part => read(part, course, corequisite)) }
-      case 'any': return { kind: 'some', n: 1, of: rule.of.map(part => read(part, course, corequisite)) }
-      case 'atLeast': return { kind: 'some', n: rule.n, of: rule.of.map(part => read(part, course, corequisite)) }
+      case 'course':
+        return readCourse(rule, corequisite)
+      case 'credits':
+        return readCredits(rule.credits, course => countsFor(rule, course))
+      case 'standing':
+        return readCredits(STANDING_CREDITS[rule.standing], () => true)
+      case 'placement':
+        return (facts.placements[rule.test] ?? -1) >= rule.score ? NOW : NEVER
+      case 'program':
+        return facts.programs.includes(rule.program) ? NOW : NEVER
+      case 'permission':
+        return facts.permissions.includes(course.code) ? NOW : NEVER
+      case 'all':
+        return { kind: 'some', n: rule.of.length, of: rule.of.map(part => read(part, course, corequisite)) }
+      case 'any':
+        return { kind: 'some', n: 1, of: rule.of.map(part => read(part, course, corequisite)) }
+      case 'atLeast':
+        return { kind: 'some', n: rule.n, of: rule.of.map(part => read(part, course, corequisite)) }
     }
   }
 
   function readCourse(rule: Extract<Expression, { kind: 'course' }>, corequisite: boolean): Wait {
     const lag = rule.alongside || corequisite ? 0 : 1
     const accepted = sameCourse(rule.course, facts.courses)
-    const had = fixed.filter(item => accepted.includes(item.course) && !credit.replaced.has(item.id) && gradeSuffices(item, rule, facts.scale))
-    const ways: Wait[] = had.map(item => ({ kind: 'from', slot: item.state === 'completed' || firstSlot(item) < 0 ? -1 : firstSlot(item) + lag }))
+    const had = fixed.filter(item =>
+      accepted.includes(item.course) && !credit.replaced.has(item.id) && gradeSuffices(item, rule, facts.scale),
+    )
+    const ways: Wait[] = had.map(item => ({ kind: 'from',
+      slot: item.state === 'completed' || firstSlot(item) < 0 ? -1 : firstSlot(item) + lag }),
+    )
     tasks.forEach((task, index) => {
       if (task.courses.some(one => accepted.includes(one.code))) ways.push({ kind: 'task', task: index, lag })
     })
@@ -77,7 +96,9 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
     const mine = credit.earning.filter(item => counts(facts.courses.get(item.course)))
     const have = mine.reduce((sum, item) => firstSlot(item) < 0 ? sum + item.credits : sum, 0)
     return {
-      kind: 'credits', lacking: credits - have, others: outside !== null,
+      kind: 'credits',
+      lacking: credits - have,
+      others: outside !== null,
       fixed: mine.flatMap(item => firstSlot(item) < 0 ? [] : [{ slot: firstSlot(item), credits: item.credits }]),
       tasks: tasks.flatMap((task, index) => {
         const mine = task.courses.reduce((sum, one) => sum + (counts(facts.courses.get(one.code)) ? one.credits : 0), 0)

@@ -5,7 +5,8 @@ import { ComponentSearch } from './search'
 
 const NODE_LIMIT = 250
 
-export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, options: AllocationOptions = {}): AllocationResult {
+export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
+  options: AllocationOptions = {}): AllocationResult {
   const uses = items.map(() => -1)
   let proved = true
   let settled = true
@@ -35,11 +36,13 @@ export function lineOpenByTier(line: AllocationLine, used: readonly { item: Allo
 export const compareTiers = (a: readonly number[], b: readonly number[]) => a.reduce((decided, value, t) => decided || value - b[t]!, 0)
 
 /** Credits left open at each tier by a given assignment; choices take the branches that leave least open, firmest tier first. */
-export function openByTier(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, uses: readonly number[]): [number, number, number, number] {
+export function openByTier(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
+  uses: readonly number[]): [number, number, number, number] {
   const perLine = lines.map((line, l) => lineOpenByTier(line, items.flatMap((item, index) => uses[index] === l ? [{ item, index }] : [])))
   const add = (a: number[], b: number[]) => a.map((value, t) => value + b[t]!)
-  const evaluate = (node: AllocationTree): number[] => 'line' in node
-    ? perLine[node.line]!
-    : node.of.map(evaluate).sort(compareTiers).slice(0, node.n).reduce(add, [0, 0, 0, 0])
+  const evaluate = (node: AllocationTree): number[] =>
+    'line' in node
+      ? perLine[node.line]!
+      : node.of.map(evaluate).sort(compareTiers).slice(0, node.n).reduce(add, [0, 0, 0, 0])
   return evaluate(tree) as [number, number, number, number]
 }

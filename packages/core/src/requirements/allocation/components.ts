@@ -1,7 +1,11 @@
 import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from './problem'
 
 /** A node of the tree; `base + c` numbers the branches of a choice, -1 where all are needed. */
-export interface Branch { n: number, of: (Branch | { line: number })[], base: number }
+export interface Branch {
+  n: number
+  of: (Branch | { line: number })[]
+  base: number
+}
 
 /** A part of the problem that no item, choice or limit ties to the rest; numbered from 0 on its own. */
 export interface Component {
@@ -26,7 +30,8 @@ export function linesOf(node: AllocationTree | Branch): number[] {
 }
 
 /** Splits the problem where no item, no choice and no limit ties lines together. */
-export function findComponents(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[]): Component[] {
+export function findComponents(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
+  limits: AllocationLimit[]): Component[] {
   const parent = lines.map((_, l) => l)
   const find = (l: number): number => parent[l] === l ? l : parent[l] = find(parent[l]!)
   const join = (all: number[]) => all.forEach(l => parent[find(l)] = find(all[0]!))
@@ -49,7 +54,8 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
   })
 }
 
-function makeComponent(itemIds: number[], lineIds: number[], items: AllocationItem[], lines: AllocationLine[], roots: AllocationTree[], limits: AllocationLimit[]): Component {
+function makeComponent(itemIds: number[], lineIds: number[], items: AllocationItem[], lines: AllocationLine[], roots: AllocationTree[],
+  limits: AllocationLimit[]): Component {
   const lineOf = new Map(lineIds.map((l, i) => [l, i]))
   // The tables need items in order of tier; alike items stand together, so that their prices are found together.
   const alike = (i: number) => `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits
@@ -84,12 +90,19 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
   walk(tree, [], false)
   const local = (list: number[]) => list.flatMap(i => itemOf.get(i) ?? [])
   return {
-    itemIds, lineIds, tree, paths, choiceLines, choices, branches,
+    itemIds,
+    lineIds,
+    tree,
+    paths,
+    choiceLines,
+    choices,
+    branches,
     limits: limits.map(limit => ({ ...limit, items: local(limit.items) })).filter(limit => limit.items.length > 0),
     items: itemIds.map((i) => {
       const { tier, credits, fits, pinned, must } = items[i]!
       const pin = pinned === undefined ? undefined : lineOf.get(pinned)
-      return { tier, credits, fits: fits.map(l => lineOf.get(l)!), ...(pin === undefined ? {} : { pinned: pin }), ...(must ? { must } : {}) }
+      return { tier, credits, fits: fits.map(l => lineOf.get(l)!), ...(pin === undefined ? {} : { pinned: pin }),
+        ...(must ? { must } : {}) }
     }),
     lines: lineIds.map(l => ({
       ...lines[l]!,

@@ -1,5 +1,6 @@
 import type { Component } from './components'
-import type { Relaxation, Domain } from './relaxation'
+import type { Domain } from './line-tables'
+import type { Relaxation } from './relaxation'
 
 /** How a descent ended: every better assignment was seen, or the budget ran out. */
 export type DescentEnd = 'complete' | 'out of budget'
@@ -36,7 +37,8 @@ export class Descent {
     this.cost = Float64Array.from(lines, (_, l) => relaxation.tables[l]!.after[0]!)
     this.idle = Float64Array.from(lines, (_, l) => relaxation.lines.idleFrom(l, 0))
     this.priceTail = new Float64Array(this.n + 1)
-    for (let i = this.n - 1; i >= 0; i--) this.priceTail[i] = this.priceTail[i + 1]! + (relaxation.limitOf[i]! < 0 ? relaxation.prices[i]! : 0)
+    for (let i = this.n - 1; i >= 0; i--)
+      this.priceTail[i] = this.priceTail[i + 1]! + (relaxation.limitOf[i]! < 0 ? relaxation.prices[i]! : 0)
     this.limitTail = limits.map((_, q) => Float64Array.from({ length: this.n + 1 }, (__, k) => relaxation.limitValue(q, k)))
     this.limitLeft = limits.map(limit => ({ courses: limit.courses ?? Infinity, credits: limit.credits ?? Infinity }))
     this.uses = new Int32Array(this.n).fill(-1)
@@ -77,7 +79,8 @@ export class Descent {
     for (const l of item.fits) {
       const table = tables[l]!
       const p = position[k * count + l]!
-      saved.push({ l, position: this.positions[l]!, fill: this.fills[l]!, spent: this.spent[l]!, spentIdle: this.spentIdle[l]!, cost: this.cost[l]!, idle: this.idle[l]! })
+      saved.push({ l, position: this.positions[l]!, fill: this.fills[l]!, spent: this.spent[l]!, spentIdle: this.spentIdle[l]!,
+        cost: this.cost[l]!, idle: this.idle[l]! })
       this.spent[l]! += table.due[p]! * table.states.open[this.fills[l]!]!
       this.positions[l] = p + 1
       this.setCost(l)
@@ -146,7 +149,9 @@ export class Descent {
   }
 
   private withinLimits(k: number): boolean {
-    return this.part.limits.every((limit, q) => !limit.items.includes(k) || (this.limitLeft[q]!.courses >= 1 && this.limitLeft[q]!.credits >= this.part.items[k]!.credits))
+    return this.part.limits.every((limit, q) =>
+      !limit.items.includes(k) || (this.limitLeft[q]!.courses >= 1 && this.limitLeft[q]!.credits >= this.part.items[k]!.credits),
+    )
   }
 
   private countLimits(k: number, sign: number) {
@@ -159,7 +164,8 @@ export class Descent {
 
   /** True when the same fills were reached before at no greater cost. */
   private seenBetter(k: number): boolean {
-    // A line that no later item fits is over: only what it came to matters, all that fell due at its end included, and that is in the total.
+    // A line that no later item fits is over: only what it came to matters, all that fell due at its end included, and that is in the
+    // total.
     // Under a choice it matters kept and idle, because other lines may yet decide which of the two it is.
     const { tables, inChoice } = this.relaxation
     let key = String.fromCharCode(k)

@@ -6,7 +6,11 @@ import type { Weights } from './objective'
  * What a node of the search still allows: `lines[i * lineCount + l]`, whether item i may stay without use,
  * and for every branch of a choice whether it is open (0), kept for certain (1) or left out (2).
  */
-export interface Domain { lines: Uint8Array, rest: Uint8Array, branches: Uint8Array }
+export interface Domain {
+  lines: Uint8Array
+  rest: Uint8Array
+  branches: Uint8Array
+}
 
 /** The tables of one line, over the items that fit it. */
 export interface LineTable {
@@ -52,10 +56,15 @@ export class LineTables {
       due[end]! += this.weights.tier[tier]!
     }
     return {
-      states, members, steps: states.kinds.map(kind => states.step[kind]!), due,
-      low: Float64Array.from(members, i => this.weights.tie + this.weights.rank * lines[l]!.rank - (items[i]!.pinned === l ? this.weights.pin : 0)),
+      states,
+      members,
+      steps: states.kinds.map(kind => states.step[kind]!),
+      due,
+      low: Float64Array.from(members,
+        i => this.weights.tie + this.weights.rank * lines[l]!.rank - (items[i]!.pinned === l ? this.weights.pin : 0)),
       pinned: Int32Array.from(members, i => items[i]!.pinned === l ? 1 : 0),
-      before: new Float64Array((members.length + 1) * states.count), after: new Float64Array((members.length + 1) * states.count),
+      before: new Float64Array((members.length + 1) * states.count),
+      after: new Float64Array((members.length + 1) * states.count),
     }
   }
 
@@ -88,7 +97,8 @@ export class LineTables {
   idleFrom(l: number, from: number): number {
     const { members, pinned, low } = this.tables[l]!
     let sum = 0
-    for (let p = from; p < members.length; p++) if (pinned[p] && this.allowed(members[p]!, l)) sum += Math.min(0, low[p]! + this.prices[members[p]!]!)
+    for (let p = from; p < members.length; p++)
+      if (pinned[p] && this.allowed(members[p]!, l)) sum += Math.min(0, low[p]! + this.prices[members[p]!]!)
     return sum
   }
 
@@ -131,7 +141,7 @@ export class LineTables {
         if (to >= 0 && before[here + s]! + price < before[next + to]!) before[next + to] = before[here + s]! + price
       }
     }
-    if (weight > 0) for (let s = 0; s < size; s++) before[next + s]! += weight * states.open[s]!
+    if (weight > 0) { for (let s = 0; s < size; s++) before[next + s]! += weight * states.open[s]! }
   }
 
   /** The least that a line costs without an item, and with it (its price left out). */

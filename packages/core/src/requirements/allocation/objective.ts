@@ -1,8 +1,17 @@
 import type { Component } from './components'
 import { openCredits } from './line-states'
 
-/** The objective's parts folded into one whole number; the tiers' weights are for one `quantum` left open, the largest amount that divides all credits. */
-export interface Weights { tier: [number, number, number, number], pin: number, tie: number, rank: number, quantum: number }
+/**
+ * The objective's parts folded into one whole number; the tiers' weights are for one `quantum` left open, the largest amount that divides
+ * all credits.
+ */
+export interface Weights {
+  tier: [number, number, number, number]
+  pin: number
+  tie: number
+  rank: number
+  quantum: number
+}
 
 const gcd = (a: number, b: number): number => b === 0 ? a : gcd(b, a % b)
 
@@ -14,10 +23,12 @@ const gcd = (a: number, b: number): number => b === 0 ? a : gcd(b, a % b)
  */
 export function foldWeights(part: Component): Weights {
   const { items, lines } = part
-  const quantum = [...items.map(item => item.credits), ...lines.flatMap(line => [line.credits, line.courses || line.spread ? line.unit : 0])].reduce(gcd, 0) || 1
+  const ofLines = lines.flatMap(line => [line.credits, line.courses || line.spread ? line.unit : 0])
+  const quantum = [...items.map(item => item.credits), ...ofLines].reduce(gcd, 0) || 1
   const need = lines.reduce((sum, line) => sum + openCredits(line, 0, 0, 0), 0) / quantum
   const largestUnit = Math.max(0, ...lines.map(line => line.courses || line.spread ? line.unit : 0))
-  const fillOf = (tier: number) => Math.min(need, items.filter(item => item.tier === tier).reduce((sum, item) => sum + Math.max(item.credits, largestUnit), 0) / quantum)
+  const fillOf = (tier: number) =>
+    Math.min(need, items.filter(item => item.tier === tier).reduce((sum, item) => sum + Math.max(item.credits, largestUnit), 0) / quantum)
   const maxRank = Math.max(1, ...lines.map(line => line.rank))
   const pins = items.filter(item => item.pinned !== undefined).length
   for (const { ties, ranks } of [{ ties: true, ranks: true }, { ties: true, ranks: false }, { ties: false, ranks: false }]) {

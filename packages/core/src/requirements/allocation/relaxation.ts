@@ -7,7 +7,14 @@ import type { Weights } from './objective'
 const LEAN = 0.75
 
 /** What one line says about one item: its least cost without it and with it, and the cost at which a choice drops the line. */
-interface Voice { line: number, without: number, with: number, gain: number, idle: number, low: number }
+interface Voice {
+  line: number
+  without: number
+  with: number
+  gain: number
+  idle: number
+  low: number
+}
 
 /**
  * The relaxation "every line chooses for itself", with a price λ on each item, over one component.
@@ -51,9 +58,11 @@ export class Relaxation {
     this.cost = new Float64Array(this.count)
     this.idle = new Float64Array(this.count)
     this.limitOf = new Int32Array(this.n).fill(-1)
-    part.limits.forEach((limit, q) => limit.items.forEach((i) => {
-      if (this.limitOf[i]! < 0) this.limitOf[i] = q
-    }))
+    part.limits.forEach((limit, q) =>
+      limit.items.forEach((i) => {
+        if (this.limitOf[i]! < 0) this.limitOf[i] = q
+      }),
+    )
     this.inChoice = Uint8Array.from(part.lines, (_, l) => part.choiceLines.has(l) ? 1 : 0)
     this.choices = [...new Set(part.paths.flatMap(path => path.slice(0, 1).map(step => step.node)))]
     this.choiceOf = Int32Array.from(part.paths, path => path.length > 0 ? this.choices.indexOf(path[0]!.node) : -1)
@@ -278,7 +287,11 @@ export class Relaxation {
       const low = Math.max(floor, second, 0)
       price = first <= floor ? Math.max(0, first) : Math.floor(low + (first - low) * LEAN)
     }
-    else price = Number.isFinite(second) ? Math.floor(second + (first - second) * LEAN) : second === -Infinity && Number.isFinite(first) ? first : 0
+    else price = Number.isFinite(second)
+      ? Math.floor(second + (first - second) * LEAN)
+      : second === -Infinity && Number.isFinite(first)
+        ? first
+        : 0
     if (!Number.isFinite(price)) price = 0
     this.setPrice(i, price)
     for (const voice of voices) this.settle(i, voice, price, false)
@@ -288,7 +301,8 @@ export class Relaxation {
 
   /** Brings a line's cost up to date with the item's price. */
   private settle(i: number, { line, without, with: used, idle, low }: Voice, price: number, must: boolean) {
-    this.setLine(line, must ? used + price : Math.min(without, used + price), idle + (this.part.items[i]!.pinned === line ? Math.min(0, low + price) : 0))
+    this.setLine(line, must ? used + price : Math.min(without, used + price),
+      idle + (this.part.items[i]!.pinned === line ? Math.min(0, low + price) : 0))
   }
 
   /** Strikes out uses of item i whose bound, with the item put there for certain, reaches the target. */

@@ -36,10 +36,13 @@ export class ComponentSearch {
     const { items, lines } = part
     this.weights = foldWeights(part)
     this.members = lines.map((_, l) => items.flatMap((item, i) => item.fits.includes(l) ? [i] : []))
-    this.states = lines.map((line, l) => new LineStates(line, this.members[l]!.map(index => ({ item: items[index]!, index })), this.weights.quantum))
+    this.states = lines.map((line, l) =>
+      new LineStates(line, this.members[l]!.map(index => ({ item: items[index]!, index })), this.weights.quantum),
+    )
     this.kindOf = new Int32Array(items.length * lines.length).fill(-1)
     this.members.forEach((members, l) => members.forEach((i, p) => this.kindOf[i * lines.length + l] = this.states[l]!.kinds[p]!))
-    this.domain = { lines: new Uint8Array(items.length * lines.length), rest: Uint8Array.from(items, item => item.must ? 0 : 1), branches: new Uint8Array(part.branches) }
+    this.domain = { lines: new Uint8Array(items.length * lines.length), rest: Uint8Array.from(items, item => item.must ? 0 : 1),
+      branches: new Uint8Array(part.branches) }
     items.forEach((item, i) => item.fits.forEach(l => this.domain.lines[i * lines.length + l] = 1))
     this.relaxation = new Relaxation(part, this.weights, this.states, this.domain)
     this.twins = this.findTwins()
@@ -53,7 +56,8 @@ export class ComponentSearch {
     const { items, lines, limits } = this.part
     const last = new Map<string, number>()
     return items.map((item, i) => {
-      const key = [item.tier, item.credits, item.pinned ?? '', item.fits.map(l => `${l}.${this.kindOf[i * lines.length + l]}`).join(), limits.map(limit => limit.items.includes(i)).join()].join('|')
+      const key = [item.tier, item.credits, item.pinned ?? '', item.fits.map(l => `${l}.${this.kindOf[i * lines.length + l]}`).join(),
+        limits.map(limit => limit.items.includes(i)).join()].join('|')
       const twin = last.get(key) ?? -1
       last.set(key, i)
       return twin
@@ -107,10 +111,11 @@ export class ComponentSearch {
       this.accept(this.usesOfDomain())
       return
     }
-    const end = new Descent(this.part, this.relaxation, this.domain).run(this.best, this.nodes === 1 ? ROOT_DESCENT : NODE_DESCENT, (uses) => {
-      this.accept(uses)
-      return this.best
-    })
+    const end = new Descent(this.part, this.relaxation, this.domain).run(this.best, this.nodes === 1 ? ROOT_DESCENT : NODE_DESCENT,
+      (uses) => {
+        this.accept(uses)
+        return this.best
+      })
     if (end === 'complete') return
     if (this.nodes >= this.nodeLimit) {
       this.stopped = true
@@ -136,7 +141,9 @@ export class ComponentSearch {
     }
     const options = this.part.items[item]!.fits.filter(l => lines[item * count + l])
     const guess = this.relaxation.guess[item]!
-    const order = [...(rest[item] ? [-1] : []), ...options].sort((a, b) => Number(b === guess) - Number(a === guess) || this.rankOf(a) - this.rankOf(b))
+    const order = [...(rest[item] ? [-1] : []), ...options].sort((a, b) =>
+      Number(b === guess) - Number(a === guess) || this.rankOf(a) - this.rankOf(b),
+    )
     const closed: number[] = []
     for (const option of order) {
       goBack()
@@ -181,7 +188,9 @@ export class ComponentSearch {
 
   private rankOf = (line: number) => line < 0 ? Infinity : this.part.lines[line]!.rank
 
-  /** Gives the item one way to go. Ways tried before for the item are closed for its later twins as well: they would be the same answers. */
+  /**
+   * Gives the item one way to go. Ways tried before for the item are closed for its later twins as well: they would be the same answers.
+   */
   private assign(item: number, option: number, closed: readonly number[]) {
     const count = this.part.lines.length
     for (const l of this.part.items[item]!.fits) this.domain.lines[item * count + l] = l === option ? 1 : 0
@@ -226,11 +235,17 @@ export class ComponentSearch {
 
   /** The branches of a choice that are not decided, cheapest first, and how many of them are yet to be filled. */
   private openBranches(node: Branch): { list: { child: number, cost: number }[], places: number } {
-    const list = node.of.flatMap((branch, child) => this.domain.branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [])
-    return { list: list.sort((a, b) => a.cost - b.cost), places: node.n - node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length }
+    const list = node.of.flatMap((branch, child) =>
+      this.domain.branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [],
+    )
+    return { list: list.sort((a, b) => a.cost - b.cost),
+      places: node.n - node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length }
   }
 
-  /** The undecided item that most depends on: the dearest, for the ways it has. -1 when all are decided. (Found by trial: it proves more cases than the largest regret.) */
+  /**
+   * The undecided item that most depends on: the dearest, for the ways it has. -1 when all are decided. (Found by trial: it proves more
+   * cases than the largest regret.)
+   */
   private pickItem(): number {
     let best = -1
     let most = -1
@@ -281,7 +296,8 @@ export class ComponentSearch {
     if (this.part.items.some((item, i) => item.must && uses[i]! < 0)) return false
     return this.part.limits.every((limit) => {
       const used = limit.items.filter(i => uses[i]! >= 0)
-      return used.length <= (limit.courses ?? Infinity) && used.reduce((sum, i) => sum + this.part.items[i]!.credits, 0) <= (limit.credits ?? Infinity)
+      return used.length <= (limit.courses ?? Infinity)
+        && used.reduce((sum, i) => sum + this.part.items[i]!.credits, 0) <= (limit.credits ?? Infinity)
     })
   }
 
@@ -344,7 +360,8 @@ export class ComponentSearch {
         const fresh = this.lineCost(l, uses)
         broken ||= fresh === BROKEN
         if (choiceOf[l]! < 0) now += fresh.kept - costs[l]!.kept
-        else if (!touchedChoices.some(({ c }) => c === choiceOf[l])) touchedChoices.push({ c: choiceOf[l]!, kept: choiceCosts[choiceOf[l]!]! })
+        else if (!touchedChoices.some(({ c }) => c === choiceOf[l]))
+          touchedChoices.push({ c: choiceOf[l]!, kept: choiceCosts[choiceOf[l]!]! })
         costs[l] = fresh
       }
       for (const { c, kept } of touchedChoices) {
@@ -388,6 +405,9 @@ export class ComponentSearch {
 }
 
 /** Cost of a line or branch when a choice keeps it, and when not. */
-interface LineCost { kept: number, idle: number }
+interface LineCost {
+  kept: number
+  idle: number
+}
 /** The uses of a line break one of its caps: they cannot be, whether a choice keeps the line or not. */
 const BROKEN: LineCost = { kept: Infinity, idle: Infinity }

@@ -102,7 +102,13 @@ async function test(names) {
         `--outputFile.json=.ridgeway/reports/${name}.json`], { mayFail: true, env }))
   }
   await withCleanUp(async (onEnd) => {
-    if (suites.includes('lint')) single(run('npx', ['eslint', '.'], { mayFail: true }))
+    if (suites.includes('lint')) {
+      single(run('npx', ['eslint', '.'], { mayFail: true }))
+      // Circles and layers, then exports that nobody uses.
+      const folders = ['packages', 'shared', 'server', 'app', 'demo', 'tools']
+      single(run('npx', ['depcruise', '--config', '.dependency-cruiser.mjs', ...folders], { mayFail: true }))
+      single(run('npx', ['knip', '--include', 'exports,types'], { mayFail: true }))
+    }
     if (suites.includes('types')) single(run('npx', ['vue-tsc', '-b', '--noEmit'], { mayFail: true }))
     if (suites.includes('unit')) vitest('unit')
     if (suites.includes('server') || suites.includes('browser')) {

@@ -135,7 +135,7 @@ const saveNote = () =>
               class="words-link blocking"
               type="button"
               @click="
-                emit('remove')
+                emit('remove');
                 emit('close')
               "
             >

@@ -48,7 +48,7 @@ async function rename() {
               class="words-link name"
               type="button"
               @click="
-                student.openPlan(plan.id)
+                student.openPlan(plan.id);
                 open = false
               "
             >

@@ -81,7 +81,7 @@ const accept = async () => {
       :problem="(problem ?? week.failed)!"
       retry
       @retry="
-        problem = null
+        problem = null;
         week.loadSheet()
       "
     />
@@ -251,10 +251,11 @@ p { margin: 2px 0; }
   .sheet li { grid-template-columns: 16px 1fr; }
   .checks, .outcome { grid-column: 2; }
   .block { width: 100%; }
-}
+  .big { width: 100%; }
   /* In a corridor at 7:59 the button is always in reach. */
   .press {
     position: sticky; bottom: 0; background: var(--paper); border-top: 1px solid var(--line); padding: 8px 0;
-    gap: 4px 12px; z-index: 4; };
+    gap: 4px 12px; z-index: 4;
   }
+}
 </style>

@@ -18,7 +18,7 @@ export function sayCheck(check: PlanCheck): string {
     case 'prerequisite':
       return `${course} is too early in ${termName(check.in)}: it needs ${sayNeeds(check.needs)}.`
     case 'corequisite':
-      return `${course} goes with ${sayNeeds(check.needs)}, in the same term or before.`
+      return `${course} goes with ${sayNeeds(check.needs, 'beside')}, in the same term or before.`
     case 'already passed':
     case 'repeat limit': {
       const had = check.state === 'completed' ? `passed with ${check.grade}` : `${check.state} in another term`

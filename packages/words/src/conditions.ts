@@ -31,17 +31,18 @@ function sayCondition(expression: Expression): string {
 
 /**
  * Says what is missing, at most two sets: "CHY 120 with C or better (you have D); or MTH 140 first, which is not in the plan".
- * On registration day a plan is no help, so there only the record is told.
+ * On registration day a plan is no help, so there only the record is told; beside a course nothing has to come first.
  */
-export function sayNeeds(needs: readonly Lack[][], against: 'plan' | 'record' = 'plan'): string {
+export function sayNeeds(needs: readonly Lack[][], against: 'plan' | 'record' | 'beside' = 'plan'): string {
   return needs.slice(0, 2).map(set =>
     set.map(({ condition, held }) => {
       const words = sayCondition(condition)
       if (condition.kind !== 'course') return words
-      if (!held) return against === 'plan' ? `${words} first, which is not in the plan` : `${words}; not on your record`
+      const first = against === 'plan' ? ' first' : ''
+      if (!held) return against === 'record' ? `${words}; not on your record` : `${words}${first}, which is not in the plan`
       return held.state === 'completed'
         ? `${words} (you have ${held.grade})`
-        : `${words} first, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
+        : `${words}${first}, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
     }).join(' and '),
   ).join('; or ')
 }

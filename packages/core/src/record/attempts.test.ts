@@ -20,7 +20,9 @@ describe('readCredit', () => {
   })
   it('never lets a withdrawal stand in the way of anything', () => {
     expect(readCredit([attempt('1', 'W', '2025FA')], rulesOf(courses))).toMatchObject({ earning: [], rivals: [], idle: [] })
-    expect(ids(readCredit([attempt('1', 'W', '2025FA'), planned('AAA 100', '2027SP', { id: 'again' })], rulesOf(courses)).earning)).toEqual(['again'])
+    expect(ids(readCredit([attempt('1', 'W', '2025FA'), planned('AAA 100', '2027SP', { id: 'again' })], rulesOf(courses)).earning)).toEqual(
+      ['again'],
+    )
   })
   it('gives credit as often as a course may be repeated', () => {
     const items = ['2024FA', '2025SP', '2025FA', '2026SP'].map((term, i) => attempt(String(i), 'B', term, 'BBB 390'))
@@ -64,7 +66,8 @@ describe('averagedAttempts', () => {
 })
 
 describe('takenAlready and excludedBy', () => {
-  const courses = courseMap(course('AAA 100', { equivalents: ['AAA 110'] }), course('AAA 110'), course('BBB 390', { repeatLimit: 2 }), course('CCC 100', { exclusions: ['AAA 100'] }))
+  const courses = courseMap(course('AAA 100', { equivalents: ['AAA 110'] }), course('AAA 110'), course('BBB 390', { repeatLimit: 2 }),
+    course('CCC 100', { exclusions: ['AAA 100'] }))
   const rules = rulesOf(courses)
   const taken = (code: string, items: CourseItem[], asked = 0) => takenAlready({ code }, items, rules, asked)
 
@@ -93,24 +96,43 @@ describe('takenAlready and excludedBy', () => {
 describe('laws of the record', () => {
   const CODES = ['AAA 100', 'AAA 110', 'BBB 100', 'CCC 100', 'CCC 110']
   const anyCourses = fc.record({
-    same: fc.uniqueArray(fc.tuple(fc.nat(4), fc.nat(4)), { maxLength: 2 }), excludes: fc.uniqueArray(fc.tuple(fc.nat(4), fc.nat(4)), { maxLength: 3 }), times: fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 5, maxLength: 5 }),
-  }).map(({ same, excludes, times }) => courseMap(...CODES.map((code, i) => course(code, {
-    repeatLimit: times[i]!, equivalents: same.filter(([a]) => a === i).map(([, b]) => CODES[b]!).filter(other => other !== code),
-    exclusions: excludes.filter(([a]) => a === i).map(([, b]) => CODES[b]!).filter(other => other !== code),
-  }))))
+    same: fc.uniqueArray(fc.tuple(fc.nat(4), fc.nat(4)), { maxLength: 2 }),
+    excludes: fc.uniqueArray(fc.tuple(fc.nat(4), fc.nat(4)), { maxLength: 3 }),
+    times: fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 5, maxLength: 5 }),
+  }).map(({ same, excludes, times }) =>
+    courseMap(...CODES.map((code, i) =>
+      course(code, {
+        repeatLimit: times[i]!,
+        equivalents: same.filter(([a]) => a === i).map(([, b]) => CODES[b]!).filter(other => other !== code),
+        exclusions: excludes.filter(([a]) => a === i).map(([, b]) => CODES[b]!).filter(other => other !== code),
+      }),
+    )),
+  )
   const anyItems = fc.array(fc.record({
-    code: fc.constantFrom(...CODES), term: fc.constantFrom('2024FA', '2025SP', '2025FA'), grade: fc.constantFrom('A', 'C', 'D', 'F', 'W', 'P', 'TR'), intended: fc.boolean(),
-  }), { maxLength: 8 }).map(list => list.map(({ code, term, grade, intended }, i): CourseItem =>
-    intended ? planned(code, '2027SP', { id: `p${i}` }) : item(code, { id: `r${i}`, term, grade, source: grade === 'TR' ? 'transfer' : 'here' })))
+    code: fc.constantFrom(...CODES),
+    term: fc.constantFrom('2024FA', '2025SP', '2025FA'),
+    grade: fc.constantFrom('A', 'C', 'D', 'F', 'W', 'P', 'TR'),
+    intended: fc.boolean(),
+  }), { maxLength: 8 }).map(list =>
+    list.map(({ code, term, grade, intended }, i): CourseItem =>
+      intended
+        ? planned(code, '2027SP', { id: `p${i}` })
+        : item(code, { id: `r${i}`, term, grade, source: grade === 'TR' ? 'transfer' : 'here' }),
+    ),
+  )
   const policy = fc.constantFrom('best' as const, 'latest' as const)
 
   it('the order of rows never matters', () => {
     fc.assert(fc.property(anyCourses, anyItems, policy, fc.nat(), (courses, items, repeatPolicy, seed) => {
       const rules = rulesOf(courses, { repeatPolicy })
-      const shuffled = [...items].sort((a, b) => (a.id.charCodeAt(1) * (seed % 7 + 1)) % 5 - (b.id.charCodeAt(1) * (seed % 7 + 1)) % 5 || (seed % 2 ? 1 : -1) * a.id.localeCompare(b.id))
+      const shuffled = [...items].sort((a, b) =>
+        (a.id.charCodeAt(1) * (seed % 7 + 1)) % 5 - (b.id.charCodeAt(1) * (seed % 7 + 1)) % 5
+        || (seed % 2 ? 1 : -1) * a.id.localeCompare(b.id),
+      )
       const said = (list: CourseItem[]) => {
         const { earning, rivals, idle, replaced } = readCredit(list, rules)
-        return { earning: ids(earning), rivals: ids(rivals).sort(), idle: ids(idle).sort(), replaced: [...replaced].sort(), average: ids(averagedAttempts(list, rules)).sort() }
+        return { earning: ids(earning), rivals: ids(rivals).sort(), idle: ids(idle).sort(), replaced: [...replaced].sort(),
+          average: ids(averagedAttempts(list, rules)).sort() }
       }
       expect(said(shuffled)).toEqual(said(items))
     }), { numRuns: 400 })
@@ -122,7 +144,9 @@ describe('laws of the record', () => {
       for (const one of earning) {
         const { exclusions, equivalents } = whole.get(one.course)!
         expect(earning.some(other => exclusions.includes(other.course))).toBe(false)
-        expect(earning.filter(other => other.course === one.course || equivalents.includes(other.course)).length).toBeLessThanOrEqual(timesFor(one.course, courses))
+        expect(earning.filter(other => other.course === one.course || equivalents.includes(other.course)).length).toBeLessThanOrEqual(
+          timesFor(one.course, courses),
+        )
       }
     }), { numRuns: 400 })
   })

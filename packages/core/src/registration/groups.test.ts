@@ -5,27 +5,48 @@ import type { Course } from '../catalog/types'
 import { chosenCredits, decideRun, type DecisionContext, type LineUpRow } from './decide'
 
 const CODES = ['AAA 100', 'BBB 100', 'CCC 100', 'DDD 100', 'EEE 100']
-const registers = (rows: readonly LineUpRow[], context: DecisionContext) => decideRun(rows, context).filter(one => one.outcome === 'register').map(one => one.rowId)
+const registers = (rows: readonly LineUpRow[], context: DecisionContext) =>
+  decideRun(rows, context).filter(one => one.outcome === 'register').map(one => one.rowId)
 
 /**
  * Small line-ups with corequisites, clashes, a cap and full sections, each against the enumeration of all sets of rows:
  * a set holds together when every row of it is fine beside the others, which only `decideRun` on that set alone is asked.
  */
-interface Case { rows: LineUpRow[], courses: Course[], hours: number[], full: boolean[], cap: number }
+interface Case {
+  rows: LineUpRow[]
+  courses: Course[]
+  hours: number[]
+  full: boolean[]
+  cap: number
+}
 
 const anyCase: fc.Arbitrary<Case> = fc.record({
-  beside: fc.array(fc.constantFrom<string[]>([], [], [], ['AAA 100'], ['BBB 100'], ['CCC 100'], ['BBB 100 or CCC 100'], ['DDD 100'], ['DDD 100 and EEE 100']), { minLength: 5, maxLength: 5 }),
+  beside: fc.array(
+    fc.constantFrom<string[]>([], [], [], ['AAA 100'], ['BBB 100'], ['CCC 100'], ['BBB 100 or CCC 100'], ['DDD 100'], [
+      'DDD 100 and EEE 100',
+    ]),
+    { minLength: 5, maxLength: 5 },
+  ),
   hours: fc.array(fc.integer({ min: 0, max: 3 }), { minLength: 5, maxLength: 5 }),
-  fullness: fc.array(fc.integer({ min: 0, max: 4 }), { minLength: 5, maxLength: 5 }), cap: fc.constantFrom(600, 900, 1800),
+  fullness: fc.array(fc.integer({ min: 0, max: 4 }), { minLength: 5, maxLength: 5 }),
+  cap: fc.constantFrom(600, 900, 1800),
 }).map(({ beside, hours, fullness, cap }) => ({
-  rows: CODES.map((code, i) => row(i + 1, code, [i + 1])), hours, full: fullness.map(one => one === 0), cap,
+  rows: CODES.map((code, i) => row(i + 1, code, [i + 1])),
+  hours,
+  full: fullness.map(one => one === 0),
+  cap,
   courses: CODES.map((code, i) => course(code, { corequisite: (beside[i] ?? []).filter(text => !text.includes(code)).join('') })),
 }))
 
-const contextOf = ({ courses, hours, full, cap }: Case, ids: readonly number[]): DecisionContext => decision(courseMap(...courses),
-  CODES.flatMap((code, i) => ids.includes(i + 1)
-    ? [section(i + 1, code, { meetings: [meeting(480 + hours[i]! * 60, { days: ['M'] })], pools: [{ id: i + 1, forGroup: null, capacity: 5, taken: full[i] ? 5 : 0, held: 0 }] })]
-    : []), { loadCap: cap })
+const contextOf = ({ courses, hours, full, cap }: Case, ids: readonly number[]): DecisionContext =>
+  decision(courseMap(...courses), CODES.flatMap((code, i) =>
+    ids.includes(i + 1)
+      ? [
+          section(i + 1, code, { meetings: [meeting(480 + hours[i]! * 60, { days: ['M'] })],
+            pools: [{ id: i + 1, forGroup: null, capacity: 5, taken: full[i] ? 5 : 0, held: 0 }] }),
+        ]
+      : [],
+  ), { loadCap: cap })
 
 /** Whether exactly these rows can register together. */
 function holds(one: Case, ids: readonly number[]): boolean {
@@ -64,7 +85,8 @@ describe('the rows that register', () => {
 describe('chosenCredits', () => {
   const varies = { credits: 100, creditsMax: 600 }
   it('takes what was chosen within the range, and the least otherwise', () => {
-    expect([chosenCredits(400, varies), chosenCredits(null, varies), chosenCredits(900, varies), chosenCredits(50, varies)]).toEqual([400, 100, 600, 100])
+    expect([chosenCredits(400, varies), chosenCredits(null, varies), chosenCredits(900, varies), chosenCredits(50, varies)]).toEqual([400,
+      100, 600, 100])
     expect(chosenCredits(null, undefined)).toBe(0)
   })
 })
@@ -74,11 +96,13 @@ describe('what is refused beside what is registered', () => {
     const courses = courseMap(course('AAA 200', { corequisite: 'AAA 201' }), course('AAA 201', { corequisite: 'AAA 200' }))
     const sections = [section(1, 'AAA 200'), section(2, 'AAA 201')]
     const [first] = decideRun([row(1, 'AAA 200', [1]), row(2, 'AAA 201', [2])], decision(courses, sections, { loadCap: 500 }))
-    expect(first!.findings.find(finding => finding.code === 'load-cap')).toEqual({ code: 'load-cap', ok: false, credits: 600, cap: 500, partners: ['AAA 201'] })
+    expect(first!.findings.find(finding => finding.code === 'load-cap')).toEqual({ code: 'load-cap', ok: false, credits: 600, cap: 500,
+      partners: ['AAA 201'] })
   })
   it('counts what is registered in the load once', () => {
     const courses = courseMap(course('AAA 100'), course('BBB 100'))
-    const context = decision(courses, [section(1, 'AAA 100')], { loadCap: 600, items: [item('BBB 100', { state: 'registered', grade: null, term: '2027SP' })] })
+    const context = decision(courses, [section(1, 'AAA 100')], { loadCap: 600,
+      items: [item('BBB 100', { state: 'registered', grade: null, term: '2027SP' })] })
     expect(decideRun([row(1, 'AAA 100', [1])], context)[0]).toMatchObject({ outcome: 'register' })
   })
 })

@@ -1,5 +1,6 @@
-import { type Course, type Delivery, isOffered, type Meeting, type Section, type Session, type Term,
-  type Weekday } from '@ridgeway/core/catalog'
+import {
+  type Course, type Delivery, isOffered, type Meeting, type Section, type Session, type Term, type Weekday,
+} from '@ridgeway/core/catalog'
 import type { Random } from './random'
 
 interface Slot {

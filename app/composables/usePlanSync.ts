@@ -1,5 +1,7 @@
-import { applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, type Plan, type PlanOperation, type PlanSync, receivePlan,
-  seenPlan } from '@ridgeway/core/planning'
+import {
+  applyAll, applyToPlan, EMPTY_PLAN, inverseOperation, type Plan, type PlanOperation, type PlanSync, receivePlan,
+  seenPlan,
+} from '@ridgeway/core/planning'
 import { sayOperation } from '@ridgeway/words'
 import type { StudentState } from '~~/server/services/students'
 import { toProblem } from '~/composables/useApi'

@@ -1,7 +1,9 @@
 import { milestonesDone, reachOf } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
-import { explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial, tryProgram,
-  type UseChange } from '@ridgeway/core/requirements'
+import {
+  explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
+  tryProgram, type UseChange,
+} from '@ridgeway/core/requirements'
 import { toProblem, type Problem } from '~/composables/useApi'
 
 export interface Grant {

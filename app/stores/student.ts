@@ -1,7 +1,9 @@
 import { nameOf } from '@ridgeway/core/catalog'
 import { nextSteps } from '@ridgeway/core/next'
-import { applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace, readStanding,
-  type Standing } from '@ridgeway/core/planning'
+import {
+  applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
+  readStanding, type Standing,
+} from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { StudentState } from '~~/server/services/students'

@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Section } from '@ridgeway/core/catalog'
-import { decideRun, type RowDecision } from '@ridgeway/core/registration'
+import { decideRun, findingName, type RowDecision } from '@ridgeway/core/registration'
 import { bundlesOf } from '@ridgeway/core/weeks'
 import { describeTimes } from '@ridgeway/words'
 import type { Database } from '../db/connect'
@@ -170,7 +170,7 @@ export async function register(db: Database,
         section: null,
         pool: null,
         run: request.key,
-        detail: { course: decision.course, codes: decision.findings.filter(finding => !finding.ok).map(finding => finding.code) },
+        detail: { course: decision.course, codes: decision.findings.filter(finding => !finding.ok).map(findingName) },
       })),
     ])
     await tx.insert(s.registrationRuns).values({ student: request.student, key: request.key, term: request.term, at, result })

@@ -19,6 +19,7 @@ test('the sign-in page lists the demo accounts with their stories, one press sig
 test('an ended session says so and leads back to the page after signing in', async ({ page, context }) => {
   await signIn(page, 'tamsin')
   await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: /^Plan/ }).click()
+  await expect(page).toHaveURL(/\/plan$/)
   const plan = page.url()
   await context.clearCookies()
   await page.reload()

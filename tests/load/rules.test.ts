@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { RowDecision } from '@ridgeway/core/registration'
+import { findingName, type RowDecision } from '@ridgeway/core/registration'
 import { sayFinding } from '@ridgeway/words'
 import type { RunResult } from '../../server/services/registration'
 import type { StudentState } from '../../server/services/students'
@@ -70,7 +70,7 @@ describe('gates', () => {
     const result = await perrin.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(),
       rowIds: lineUp.map(row => row.id) })
     const refusals = result.rows[0]!.findings.filter(finding => !finding.ok)
-    expect(refusals.map(finding => finding.code)).toEqual(['gate-opening', 'gate-sign-off', 'gate-holds', 'gate-terms'])
+    expect(refusals.map(findingName)).toEqual(['gate-opening', 'gate-sign-off', 'gate-holds', 'gate-terms'])
     for (const refusal of refusals) expect(sayFinding(refusal).way).not.toBe('')
     expect((await state(perrin)).registered).toEqual([])
     expect((await state(perrin)).lineUp.length).toBe(1)

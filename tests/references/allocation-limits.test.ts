@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@ridgeway/core/planning'
-import { allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers,
-  openByTier } from '@ridgeway/core/requirements'
+import {
+  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers,
+  openByTier,
+} from '@ridgeway/core/requirements'
 
 /**
  * The best use under limits ("at most so many of these may count"), against every assignment there is: complete enumeration of small cases,

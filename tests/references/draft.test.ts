@@ -1,8 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry, readStanding,
-  type StudentFile } from '@ridgeway/core/planning'
+import {
+  applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry,
+  readStanding, type StudentFile,
+} from '@ridgeway/core/planning'
 import { sayDraftReason } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'

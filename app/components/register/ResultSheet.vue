@@ -18,7 +18,7 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
       <li v-for="row in result.rows" :key="row.rowId">
         <b>{{ row.course }}</b>
         <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
-        <template v-for="finding in row.findings.filter(f => !f.ok)" :key="finding.code">
+        <template v-for="(finding, i) in row.findings.filter(f => !f.ok)" :key="i">
           · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template
         >
       </li>

@@ -1,12 +1,15 @@
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { classStanding } from '@ridgeway/core/grades'
-import { applyAll, draftRest, EMPTY_PLAN, gradesAskedOf, movesFor, type PlanCheck, type PlanMove, projectPlan, reachOf, readPace,
-  readStanding, type Standing } from '@ridgeway/core/planning'
+import {
+  applyAll, draftRest, EMPTY_PLAN, gradesAskedOf, movesFor, type PlanCheck, type PlanMove, projectPlan, reachOf,
+  readPace, readStanding, type Standing,
+} from '@ridgeway/core/planning'
 import { checkCatalog, type Expression, printExpression, readCourseRules } from '@ridgeway/core/prerequisites'
 import { factsOf, readCredit } from '@ridgeway/core/record'
 import { decideRun, type RowDecision } from '@ridgeway/core/registration'
-import { earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport,
-  type ProgramReport } from '@ridgeway/core/requirements'
+import {
+  earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport, type ProgramReport,
+} from '@ridgeway/core/requirements'
 import { describeLine, sayCheck, sayFinding, sayLacking, sayUseChange } from '@ridgeway/words'
 import { type CaseWorld, matchesItem, refOf } from './case-given'
 import type { Expectations, LineExpectation } from './case-schema'

@@ -1,12 +1,22 @@
 import { describe, expect, it } from 'vitest'
 import type { Term } from '@ridgeway/core/catalog'
-import { checkCatalog } from '@ridgeway/core/prerequisites'
 import type { MoveName, PlanCheck } from '@ridgeway/core/planning'
+import { checkCatalog } from '@ridgeway/core/prerequisites'
 import type { Finding, Gate } from '@ridgeway/core/registration'
 import type { RuleReport, UseChange, Why } from '@ridgeway/core/requirements'
 import { course, courseMap } from '../../../tests/builders'
-import { describeFilter, ruleTitle, sayBecause, sayBrokenPin, sayCandidate, sayCatalogProblem, sayCheck, sayDraftReason, sayFinding,
-  sayGate, sayLacking, sayMove, sayNeeds, sayOutOfReach, sayRule, saySharedRule, sayStep, sayUseChange, sayWhy, termName } from './index'
+import { sayCatalogProblem } from './catalog'
+import { sayCheck, sayMove } from './checks'
+import { sayBecause, sayNeeds } from './conditions'
+import { sayDraftReason } from './drafts'
+import { describeFilter } from './filters'
+import { sayGate } from './gates'
+import { sayBrokenPin, sayLacking, saySharedRule, sayUseChange } from './lines'
+import { sayCandidate, sayWhy } from './reach'
+import { sayFinding } from './registration'
+import { ruleTitle, sayOutOfReach, sayRule } from './rules'
+import { sayStep } from './steps'
+import { termName } from './terms'
 
 const spring = { code: '2027SP', name: 'Spring 2027' }
 const place = { id: 'x', severity: 'blocker' as const, itemId: 'i', course: 'AAA 200', term: '2027SP' }

@@ -1,5 +1,6 @@
-import { type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule,
-  type UseChange } from '@ridgeway/core/requirements'
+import {
+  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type UseChange,
+} from '@ridgeway/core/requirements'
 import { formatCredits } from './credits'
 import { describeFilter } from './filters'
 import { count } from './lists'

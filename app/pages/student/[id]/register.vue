@@ -100,7 +100,7 @@ const accept = async () => {
               :corner="formatCredits(row.credits || catalog.courses.get(row.course)?.credits || 0)"
             />
             <div class="checks">
-              <template v-for="finding in refusals(row)" :key="finding.code">
+              <template v-for="(finding, i) in refusals(row)" :key="i">
                 <p>
                   <b>{{ sayFinding(finding).words }}</b>
                 </p>

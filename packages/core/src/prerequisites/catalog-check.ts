@@ -43,12 +43,11 @@ export function findRings(courses: ReadonlyMap<CourseCode, Course>): CourseCode[
     const parsed = parseExpression(text, null)
     return parsed.ok ? parsed.expression : null
   }
-  return ringsAmong(courses,
-    new Map(
-      [...courses.values()].map(
-        course => [course.code, { prerequisite: read(course.prerequisite), corequisite: read(course.corequisite) }],
-      ),
-    ))
+  return ringsAmong(courses, new Map(
+    [...courses.values()].map(
+      course => [course.code, { prerequisite: read(course.prerequisite), corequisite: read(course.corequisite) }],
+    ),
+  ))
 }
 
 /**
@@ -100,11 +99,22 @@ function ringsAmong(courses: ReadonlyMap<CourseCode, Course>, rules: ReadonlyMap
         break
       }
       path.push(code)
+      // What must come before is followed first: a ring is one because of it.
       const { prerequisite, corequisite }: Rules = rules.get(code)!
-      const named: CourseCode[] = [...coursesIn(prerequisite), ...coursesIn(corequisite)].flatMap(name => sameCourse(name, courses))
+      const strict = comesBefore(prerequisite)
+      const named: CourseCode[] = [...strict, ...coursesIn(prerequisite), ...coursesIn(corequisite)].flatMap(name =>
+        sameCourse(name, courses),
+      )
       code = named.find(name => stuck.has(name))
     }
     path.forEach(code => seen.add(code))
   }
   return rings
+}
+
+/** Courses that a rule wants before the term, and not beside it. */
+function comesBefore(rule: Expression | null): CourseCode[] {
+  if (!rule) return []
+  if ('of' in rule) return rule.of.flatMap(comesBefore)
+  return rule.kind === 'course' && !rule.alongside ? [rule.course] : []
 }

@@ -36,6 +36,9 @@ export type Finding = { ok: boolean } & (
 /** Stable names of everything that can refuse a row. */
 export type RefusalCode = Finding['code']
 
+/** The name under which a finding is kept where only names are: its code, and for a gate which one. */
+export const findingName = (finding: Finding): string => finding.code === 'gate' ? `gate-${finding.gate.kind}` : finding.code
+
 /** Seats of a section as told to somebody who finds none: `held` by offers to people who wait, `kept` free for others. */
 export interface SeatCount { capacity: number, taken: number, held: number, waiting: number, kept: { seats: number, for: string[] } }
 

@@ -90,15 +90,14 @@ export class Reach {
   private find(code: CourseCode): Reached {
     const course = this.courses.get(code)
     if (!course) return { at: null, after: null, why: { code: 'not in the catalog', course: code } }
+    // What is given nowhere any more is lost to everybody; that is said before what keeps this student out.
+    if (!this.terms.some(term => isOffered(course, term))) return { at: null, after: null, why: notGiven(course) }
     const excluded = excludedBy(course, this.input.items, this.input)
     if (excluded) return { at: null, after: null, why: { code: 'excluded', course: code, by: excluded.course, state: excluded.state } }
     const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
     if (ready.at === null) return { at: null, after: ready.after, why: { code: 'needs what cannot be had', course: code, why: ready.why! } }
     const at = this.terms.findIndex((term, t) => t >= ready.at! && isOffered(course, term))
-    if (at < 0)
-      return { at: null, after: ready.after, why: course.offered.until
-        ? { code: 'last offered', course: code, until: course.offered.until }
-        : { code: 'in no term ahead', course: code } }
+    if (at < 0) return { at: null, after: ready.after, why: notGiven(course) }
     return { at, after: ready.after, why: ready.why }
   }
 
@@ -232,6 +231,9 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
   }
   return lost
 }
+
+const notGiven = ({ code, offered: { until } }: Course): Why =>
+  until ? { code: 'last offered', course: code, until } : { code: 'in no term ahead', course: code }
 
 /** The most that a course can bring to a line: all its credits, or what one course counts for there, as often as it gives credit. */
 const mostFrom = (course: Course, { unit }: Pick<LineReport, 'unit'>): Credits => Math.max(course.creditsMax, unit) * course.repeatLimit

@@ -7,8 +7,10 @@ import { openCredits } from './allocation/line-states'
 import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
 import { compile, type CompileContext, type CompiledLine, fitsLine, partsOf, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
-import { type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind, type RequirementException,
-  type RequirementNode } from './types'
+import {
+  type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
+  type RequirementException, type RequirementNode,
+} from './types'
 
 /** What a line still asks for. */
 export type Lacking /** These of the courses that it names one by one. */

@@ -1,8 +1,8 @@
 import { type Branch, type Component, linesOf } from './components'
 import { Descent } from './descent'
 import { LineStates } from './line-states'
-import { foldWeights, type Weights } from './objective'
 import type { Domain } from './line-tables'
+import { foldWeights, type Weights } from './objective'
 import { Relaxation } from './relaxation'
 
 /** Sweeps at the root and at every further node; more find better bounds, fewer look at more nodes. */

@@ -16,6 +16,7 @@ import { median, quantile, round, time, type Figure } from './figure'
 
 const HARD_CASES = 60
 const REFERENCE_CASES = 10
+const MOVES = 120
 
 /** Requirement use: the authored students' own records, then hard generated cases against the integer-programming reference. */
 export async function benchAllocation(db: Database): Promise<Figure[]> {
@@ -79,15 +80,19 @@ export async function benchRecheck(): Promise<Figure[]> {
     scale: LETTER_SCALE, repeatPolicy: 'best' }
   const file = largePlan()
   const future = TERMS.filter(term => term.start > '2026-11-09').sort((a, b) => termOrder(a.code) - termOrder(b.code))
-  const times = Array.from({ length: 120 }, (_, i) => {
+  const times = Array.from({ length: 4 * MOVES }, (_, i) => {
     const moved = { ...file,
       entries: file.entries.map((entry, e) => e === i % file.entries.length ? { ...entry, term: future[(i * 7) % 6]!.code } : entry) }
     return time(() => readStanding(moved, catalog, '2026-11-09')).ms
   })
+  const cold = times.slice(0, MOVES)
+  const warm = times.slice(-MOVES)
   return [
-    { name: 'recheck median', value: round(median(times)), unit: 'ms', reference: 'one frame, 16 ms', ratio: round(16 / median(times)),
-      target: '≤ 16', ok: median(times) <= 16 },
-    { name: 'recheck p95', value: round(quantile(times, 0.95)), unit: 'ms', reference: '120 moves, 45 courses, 8 terms', ratio: null,
-      target: '', ok: null },
+    { name: 'recheck median', value: round(median(cold)), unit: 'ms', reference: 'one frame, 16 ms; the first moves after the start',
+      ratio: round(16 / median(cold)), target: '≤ 16', ok: median(cold) <= 16 },
+    { name: 'recheck p95', value: round(quantile(cold, 0.95)), unit: 'ms', reference: `${MOVES} moves, 45 courses, 8 terms, cold code`,
+      ratio: round(16 / quantile(cold, 0.95)), target: '≤ 16', ok: quantile(cold, 0.95) <= 16 },
+    { name: 'recheck p95 warm', value: round(quantile(warm, 0.95)), unit: 'ms', reference: `the same after ${3 * MOVES} moves`,
+      ratio: round(16 / quantile(warm, 0.95)), target: '≤ 16', ok: quantile(warm, 0.95) <= 16 },
   ]
 }

@@ -17,9 +17,14 @@ function courseLevel(course: Pick<Course, 'number'>): number {
 }
 
 export function matchesFilter(course: Course, filter: CourseFilter): boolean {
-  const { list, subjects, levelMin, levelMax, attributes, except } = filter
-  if (except?.includes(course.code)) return false
+  const { list } = filter
   if (list && !list.includes(course.code) && !course.equivalents.some(code => list.includes(code))) return false
+  return matchesBesidesList(course, filter)
+}
+
+/** What a filter asks of a course besides being listed. */
+export function matchesBesidesList(course: Course, { subjects, levelMin, levelMax, attributes, except }: CourseFilter): boolean {
+  if (except?.includes(course.code)) return false
   if (subjects && !subjects.includes(course.subject)) return false
   if (levelMin !== undefined && courseLevel(course) < levelMin) return false
   if (levelMax !== undefined && courseLevel(course) > levelMax) return false

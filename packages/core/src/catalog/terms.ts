@@ -8,11 +8,17 @@ const SEASON_CODE: Record<string, Season> = { SP: 'spring', SU: 'summer', FA: 'f
  * @throws RangeError when the code is not four digits followed by SP, SU or FA.
  */
 export function termOrder(code: TermCode): number {
+  const known = orders.get(code)
+  if (known !== undefined) return known
   const season = SEASON_CODE[code.slice(4)]
   const year = Number(code.slice(0, 4))
   if (!season || !Number.isInteger(year)) throw new RangeError(`"${code}" is not a term code such as 2027SP`)
-  return year * 10 + SEASON_RANK[season]
+  const order = year * 10 + SEASON_RANK[season]
+  orders.set(code, order)
+  return order
 }
+
+const orders = new Map<TermCode, number>()
 
 /** The season in a term's code; null when it is none. */
 export const seasonOf = (code: TermCode): Season | null => SEASON_CODE[code.slice(4)] ?? null

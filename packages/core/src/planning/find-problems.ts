@@ -1,7 +1,7 @@
 import { isAnnounced, isOffered, nameOf, termOrder, termPhase } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Term } from '../catalog/types'
 import { lacksOf, readCourseRules } from '../prerequisites/evaluate'
-import { factsOf } from '../record/facts'
+import { factsOf, type StudentFacts } from '../record/facts'
 import { excludedBy, type GradesAsked, takenAlready } from '../record/repeats'
 import { gradesAsked } from '../requirements/grades-asked'
 import type { CheckFinding, CheckInput, CheckPlace, PlanCheck } from './checks'
@@ -12,12 +12,13 @@ import { programsOf, type SignedTerm } from './student-file'
 export function findProblems(input: CheckInput): PlanCheck[] {
   const { file, items, catalog, today } = input
   const asked = gradesAskedOf(input)
+  const facts = factsOf(file, items)
   const terms = new Map(catalog.terms.map(term => [term.code, term]))
   const found: PlanCheck[] = []
   for (const item of items) {
     const course = isIntended(item) ? catalog.courses.get(item.course) : undefined
     const term = item.term ? terms.get(item.term) : undefined
-    if (course && term) found.push(...problemsOf(item, course, term, input, asked))
+    if (course && term) found.push(...problemsOf(item, course, term, input, { asked, facts }))
   }
   for (const term of catalog.terms) if (termPhase(term, today) === 'future') found.push(...termProblems(term, input))
   return [...found, ...unchosen(file.placeholders, input)]
@@ -35,8 +36,8 @@ export const gradesAskedOf = ({ file, items, catalog }: Pick<CheckInput, 'file' 
 
 export const isIntended = (item: Pick<CourseItem, 'state'>) => item.state === 'planned' || item.state === 'picked'
 
-function problemsOf(item: CourseItem, course: Course, term: Term, { file, items, catalog, today }: CheckInput,
-  asked: GradesAsked): PlanCheck[] {
+function problemsOf(item: CourseItem, course: Course, term: Term, { items, catalog, today }: CheckInput,
+  { asked, facts }: { asked: GradesAsked, facts: StudentFacts }): PlanCheck[] {
   const found: PlanCheck[] = []
   const add = (finding: CheckFinding, severity: PlanCheck['severity'] = 'blocker') =>
     found.push({ ...finding, id: `${finding.kind}:${item.id}`, severity, itemId: item.id, course: course.code, term: term.code })
@@ -44,7 +45,7 @@ function problemsOf(item: CourseItem, course: Course, term: Term, { file, items,
   if (termPhase(term, today) !== 'future') add({ kind: 'term over', in: here })
   if (!isOffered(course, term)) add({ kind: 'not offered', in: here, offered: course.offered })
   else if (!isAnnounced(course)) add({ kind: 'offering not announced', in: here }, 'caution')
-  const { before, beside } = readCourseRules(course, term.code, factsOf(file, items), catalog)
+  const { before, beside } = readCourseRules(course, term.code, facts, catalog)
   if (before?.firmness === 'unmet') add({ kind: 'prerequisite', in: here, needs: lacksOf(before.missing, items) })
   if (beside?.firmness === 'unmet') add({ kind: 'corequisite', needs: lacksOf(beside.missing, items) })
   const others = items.filter(other => other.id !== item.id)

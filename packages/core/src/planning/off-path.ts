@@ -1,6 +1,6 @@
 import { sameCourse } from '../catalog/linked'
 import type { CourseItem } from '../catalog/types'
-import { readCourseRules, restsOn } from '../prerequisites/evaluate'
+import { coursesNamed, readCourseRules, restsOn } from '../prerequisites/evaluate'
 import { byFirmness } from '../record/attempts'
 import { factsOf } from '../record/facts'
 import type { ProgramReport } from '../requirements/report'
@@ -42,12 +42,14 @@ function countsInTotal(report: ProgramReport): CourseItem[] {
 function supportNeeded(needed: Set<string>, { file, items, catalog }: Pick<CheckInput, 'file' | 'items' | 'catalog'>) {
   const loose = items.filter(item => item.state !== 'completed' && !needed.has(item.id))
   if (loose.length === 0) return
+  const wanted = new Set(loose.flatMap(item => sameCourse(item.course, catalog.courses)))
   const facts = factsOf(file, items)
   const byId = new Map(items.map(item => [item.id, item]))
   const queue = [...needed].flatMap(id => byId.get(id) ?? []).filter(item => item.state !== 'completed')
   for (let item = queue.pop(); item !== undefined; item = queue.pop()) {
     const course = catalog.courses.get(item.course)
     if (!course || !item.term) continue
+    if (!coursesNamed(course).some(code => wanted.has(code))) continue
     const { before, beside } = readCourseRules(course, item.term, facts, catalog)
     const leaves = [before, beside].flatMap(rule => rule && rule.firmness !== 'unmet' ? restsOn(rule.reason) : [])
     for (const { expression } of leaves) {

@@ -123,19 +123,23 @@ function judgeCourse(
   context: EvaluationContext,
 ): Reason {
   const { course, minGrade } = expression
-  const accepted = new Set(sameCourse(course, context.courses))
-  const { replaced } = readCredit(facts.items, context)
+  const accepted = sameCourse(course, context.courses)
   const sameTerm = expression.alongside || context.corequisite === true
   let best: Firmness = 'unmet'
   let because: Because = { code: 'absent' }
   for (const item of facts.items) {
-    if (!accepted.has(item.course) || replaced.has(item.id)) continue
+    if (!accepted.includes(item.course) || (item.state === 'completed' && isReplaced(item, accepted, facts, context))) continue
     const [firmness, decided] = judgeAttempt(item, at, sameTerm, minGrade, context)
     const better = FIRMNESS.indexOf(firmness) < FIRMNESS.indexOf(best)
     if (better || (best === 'unmet' && firmness === 'unmet')) [best, because] = [firmness, decided]
   }
   return { expression, firmness: best, because, parts: [] }
 }
+
+/** Whether another attempt stands instead; where there is no other attempt at the course, nobody need ask. */
+const isReplaced = (item: CourseItem, same: readonly CourseCode[], { items }: StudentFacts, rules: RecordRules) =>
+  items.some(other => other.id !== item.id && other.state === 'completed' && same.includes(other.course))
+  && readCredit(items, rules).replaced.has(item.id)
 
 function judgeAttempt(
   item: CourseItem,
@@ -234,11 +238,22 @@ function* combinations(size: number, n: number, from = 0): Generator<number[]> {
 }
 
 /** Every course named in a rule. */
-export function coursesIn(expression: Expression | null): string[] {
+export function coursesIn(expression: Expression | null): readonly CourseCode[] {
   if (!expression) return []
   if (expression.kind === 'course') return [expression.course]
-  return 'of' in expression ? [...new Set(expression.of.flatMap(coursesIn))] : []
+  if (!('of' in expression)) return []
+  const before = named.get(expression)
+  if (before) return before
+  const found = [...new Set(expression.of.flatMap(coursesIn))]
+  named.set(expression, found)
+  return found
 }
+
+const named = new WeakMap<Expression, readonly CourseCode[]>()
+
+/** Every course named in the prerequisite or the corequisite of a course. */
+export const coursesNamed = ({ prerequisite, corequisite }: Pick<Course, 'prerequisite' | 'corequisite'>): CourseCode[] =>
+  [ruleOf(prerequisite), ruleOf(corequisite)].flatMap(coursesIn)
 
 /** The conditions on which a rule that holds rests: of alternatives, the firmest that suffice; nothing for what is passed. */
 export function restsOn(reason: Reason): Reason[] {

@@ -1,4 +1,4 @@
-import { type CourseFilter, matchesFilter } from '../catalog/filter'
+import { type CourseFilter, matchesBesidesList, matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
@@ -124,9 +124,8 @@ export function fitsLine(item: CourseItem, target: Pick<CompiledLine, 'line' | '
 /** Whether a line takes a course whatever its grade: one of its parts the course that it names, and no other. */
 export function acceptsCourse(course: Course, { line, single }: Pick<CompiledLine, 'line' | 'single'>,
   { exceptions }: Pick<CompileContext, 'exceptions'>): boolean {
-  const { list: _, ...others } = line.filter
   const named = single
-    ? (course.code === single || course.equivalents.includes(single)) && matchesFilter(course, others)
+    ? (course.code === single || course.equivalents.includes(single)) && matchesBesidesList(course, line.filter)
     : matchesFilter(course, line.filter)
   return named
     || exceptions.some(exception =>

@@ -24,8 +24,10 @@ export function gradesAsked({ programs, exceptions, courses: all, scale, intende
   const courses = linked(all)
   const points = (grade: string | undefined) => grade === undefined ? 0 : scale[grade]?.standsFor ?? 0
   const lines = programs.flatMap(program =>
-    linesOfProgram(program).filter(line => line.minGrade !== undefined)
-      .map(line => ({ line, exceptions: exceptions.filter(exception => exception.program === program.code) })),
+    linesOfProgram(program).filter(line => line.minGrade !== undefined).map((line) => {
+      const mine = exceptions.filter(exception => exception.program === program.code)
+      return { asked: points(line.minGrade), parts: partsOf(line, mine, courses), exceptions: mine }
+    }),
   )
   const byRule = new Map<CourseCode, number>()
   const visit = (rule: Expression | null) => {
@@ -46,9 +48,7 @@ export function gradesAsked({ programs, exceptions, courses: all, scale, intende
     if (before !== undefined) return before
     const course = courses.get(code)
     const byLines = course
-      ? lines.filter(({ line, exceptions: mine }) =>
-          partsOf(line, mine, courses).some(part => acceptsCourse(course, part, { exceptions: mine })),
-        ).map(({ line }) => points(line.minGrade))
+      ? lines.filter(line => line.parts.some(part => acceptsCourse(course, part, line))).map(line => line.asked)
       : []
     const asked = Math.max(0, byRule.get(code) ?? 0, ...byLines)
     known.set(code, asked)

@@ -1,8 +1,7 @@
 import { matchesFilter } from '../../catalog/filter'
 import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits } from '../../catalog/types'
-import { coursesIn, readCourseRules } from '../../prerequisites/evaluate'
-import { ruleOf } from '../../prerequisites/rule-of'
+import { coursesNamed, readCourseRules } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
 import { lineRef, type LineRef } from '../../record/ids'
@@ -57,6 +56,7 @@ export function chooseCourses(setting: Setting, taste: Taste): Choice {
 class Chooser {
   private readonly programs: Program[]
   private readonly chosen: ChosenCourse[] = []
+  private list: CourseItem[] | null = null
   private readonly certain = new Set<string>()
   private readonly inSequence: ReadonlySet<string>
   private readonly lost = new Set<string>()
@@ -158,14 +158,16 @@ class Chooser {
     return false
   }
 
+  /** What there is with what is chosen so far; one list until more is chosen, so that what is read from it is read once. */
   private items(): CourseItem[] {
     const { setting, chosen } = this
     const last = setting.facts.terms.at(-1)?.code ?? null
-    return [
+    this.list ??= [
       ...setting.firm,
       ...setting.entries.map((entry): CourseItem => planned(entry.id, entry.course, entry.term, entry.credits)),
       ...chosen.map(({ code, credits }, n): CourseItem => planned(`draft ${code} ${n}`, code, last, credits)),
     ]
+    return this.list
   }
 
   private read = () => readPrograms(this.programs, this.items(), this.setting.file, this.setting.catalog, QUICK).reports
@@ -178,7 +180,7 @@ class Chooser {
     const mine = [...seen, code]
     const more: string[] = []
     for (const which of ['before', 'beside'] as const) {
-      const soFar = [...this.items(), ...more.map(other => planned(other, other, '9997SP', 0))]
+      const soFar = more.length > 0 ? [...this.items(), ...more.map(other => planned(other, other, '9997SP', 0))] : this.items()
       const rule = readCourseRules(course, EVER, factsOf(file, soFar), facts)[which]
       if (rule?.firmness !== 'unmet') continue
       const ways = rule.missing.flatMap((set) => {
@@ -212,10 +214,15 @@ class Chooser {
     for (const one of [...before, code]) {
       const course = this.setting.facts.courses.get(one)!
       const credits = one === code ? Math.min(course.creditsMax, Math.max(course.credits, wanted)) : course.credits
-      if (one === code || !this.chosen.some(other => other.code === one)) this.chosen.push({ code: one, credits })
+      if (one === code || !this.chosen.some(other => other.code === one)) this.choose({ code: one, credits })
       if (isCertain) this.certain.add(one)
     }
     return true
+  }
+
+  private choose(course: ChosenCourse) {
+    this.chosen.push(course)
+    this.list = null
   }
 
   private isTaken(code: string): boolean {
@@ -260,8 +267,7 @@ class Chooser {
   /** Takes back chosen courses that count for nothing and that nothing chosen waits for. */
   private dropIdle() {
     const { facts } = this.setting
-    const named = (code: string) =>
-      [ruleOf(facts.courses.get(code)!.prerequisite), ruleOf(facts.courses.get(code)!.corequisite)].flatMap(coursesIn)
+    const named = (code: string) => coursesNamed(facts.courses.get(code)!)
     if (this.programs.some(program => program.kind === 'major' || program.kind === 'institution')) return
     const reports = this.read()
     for (let n = this.chosen.length - 1; n >= 0; n--) {
@@ -269,7 +275,10 @@ class Chooser {
       if (this.taste.also?.includes(code) || !reports.every(report => report.unused.some(item => item.id === `draft ${code} ${n}`)))
         continue
       const same = sameCourse(code, facts.courses)
-      if (this.chosen.every((other, o) => o === n || !named(other.code).some(one => same.includes(one)))) this.chosen.splice(n, 1)
+      if (this.chosen.every((other, o) => o === n || !named(other.code).some(one => same.includes(one)))) {
+        this.chosen.splice(n, 1)
+        this.list = null
+      }
     }
   }
 }

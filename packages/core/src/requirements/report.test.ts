@@ -328,9 +328,9 @@ describe('laws of the reading', () => {
       const before = read(wide, items)
       const after = read(wide, [...items.filter(other => other.course !== code || other.state === 'completed'),
         item(code, { id: 'new', grade: 'A', term: '2026SP' })])
-      expect(after.areas[0]!.lines.filter(l => !l.setAside).reduce((sum, l) => sum + l.open, 0)).toBeLessThanOrEqual(
-        before.areas[0]!.lines.filter(l => !l.setAside).reduce((sum, l) => sum + l.open, 0),
-      )
+      // What is planned may end with more open: what is passed is put to its best use first.
+      const lacksWithPassed = ({ areas: [area] }: typeof after) => area!.needed - area!.met
+      expect(lacksWithPassed(after)).toBeLessThanOrEqual(lacksWithPassed(before))
     }), { numRuns: 120 })
   })
   it('the order of input never matters', () => {

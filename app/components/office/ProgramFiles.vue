@@ -45,14 +45,13 @@ function save(id: string) {
 <template>
   <details class="card programs" role="group" aria-label="Programs">
     <summary>
-      <h2>Programs</h2>
-      <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span>
+      <h2>Programs</h2> <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span>
     </summary>
     <div class="two">
       <ul>
         <li v-for="row in rows" :key="row.id">
-          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span>
-          <button class="words-link small" type="button" @click="save(row.id)">Save as file</button>
+          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <button
+            class="words-link small" type="button" @click="save(row.id)">Save as file</button>
         </li>
       </ul>
       <div>

@@ -130,8 +130,7 @@ const saveNote = () =>
             </button>
           </p>
           <p class="moves">
-            <button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button>
-            <button
+            <button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button> <button
               class="words-link blocking"
               type="button"
               @click="

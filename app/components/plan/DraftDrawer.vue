@@ -92,8 +92,8 @@ onBeforeUnmount(() => draft.close())
     </form>
     <div role="status">
       <template v-if="draft.running"
-        ><progress :value="draft.progress.share" max="1" aria-label="Drafting" />
-        <span class="second small">{{ draft.progress.stage }}</span></template
+        ><progress :value="draft.progress.share" max="1" aria-label="Drafting" /> <span
+          class="second small">{{ draft.progress.stage }}</span></template
       >
       <p v-else-if="draft.failed" class="blocking">{{ draft.failed }}</p>
       <p v-else-if="!draft.result" class="second small">

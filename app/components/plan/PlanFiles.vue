@@ -46,8 +46,8 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
     <template #activator="{ props: menu }"><button v-bind="menu" class="act" type="button">Files</button></template>
     <div class="card files" role="dialog" aria-label="Plan files">
       <p class="row">
-        <b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button>
-        <button class="act" type="button" @click="saveAs('csv')">as CSV</button>
+        <b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button> <button
+          class="act" type="button" @click="saveAs('csv')">as CSV</button>
       </p>
       <template v-if="student.mayEdit">
         <label class="pick"

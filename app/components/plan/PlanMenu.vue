@@ -40,8 +40,8 @@ async function rename() {
         <li v-for="plan in list" :key="plan.id" :class="{ open: plan.id === student.state?.plan.id }">
           <form v-if="renaming === plan.id" class="rename" @submit.prevent="rename">
             <v-text-field v-model="name" label="Name of the plan" density="compact" hide-details maxlength="60" autofocus />
-            <button class="act" type="submit">Rename</button>
-            <button class="words-link small" type="button" @click="renaming = null">Leave it</button>
+            <button class="act" type="submit">Rename</button> <button
+              class="words-link small" type="button" @click="renaming = null">Leave it</button>
           </form>
           <template v-else>
             <button
@@ -79,8 +79,8 @@ async function rename() {
         <button class="words-link" type="button" @click="act(plans.restore())">Bring it back</button>
       </p>
       <p v-if="student.mayEdit" class="foot">
-        <button class="act" type="button" :disabled="full" @click="act(plans.make('New plan', null), true)">New empty plan</button>
-        <span class="second small">{{ list.length }} of 5. The current plan is the one that sign-off and registration read.</span>
+        <button class="act" type="button" :disabled="full" @click="act(plans.make('New plan', null), true)">New empty plan</button> <span
+          class="second small">{{ list.length }} of 5. The current plan is the one that sign-off and registration read.</span>
       </p>
     </div>
   </v-menu>

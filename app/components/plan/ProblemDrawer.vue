@@ -31,8 +31,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           {{ count(checks.length - blockers, 'caution') }}
         </p>
         <p class="turn">
-          <button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button>
-          <button class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button>
+          <button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button> <button
+            class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button>
         </p>
       </div>
       <div>
@@ -44,8 +44,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <b>{{ sayCheck(check) }}</b>
         </p>
         <p v-if="moves.length" class="moves">
-          <span class="second small">Moves that mend it</span>
-          <button
+          <span class="second small">Moves that mend it</span> <button
             v-for="{ move, operations } in moves"
             :key="sayMove(move)"
             class="act"
@@ -56,8 +55,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           </button>
         </p>
         <p v-else-if="check.kind === 'not reached'" class="moves">
-          <span class="second small">No single course mends it.</span>
-          <button v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button>
+          <span class="second small">No single course mends it.</span> <button
+            v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button>
         </p>
         <p v-else-if="check.kind === 'gpa'" class="second small">
           Grades mend it, or repeating a course with a low grade; no course moved in the plan does.

@@ -16,8 +16,8 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
     </h2>
     <ul>
       <li v-for="row in result.rows" :key="row.rowId">
-        <b>{{ row.course }}</b>
-        <span :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
+        <b>{{ row.course }}</b> <span
+          :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
         <template v-for="(finding, i) in row.findings.filter(f => !f.ok)" :key="i">
           · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template
         >

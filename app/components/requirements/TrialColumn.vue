@@ -80,8 +80,8 @@ async function ask() {
       </dd>
       <dt>Carries over</dt>
       <dd>
-        <span class="big" data-carries>{{ formatCredits(trial.carriesOver.credits) }} cr</span>
-        <span class="second">in {{ count(trial.carriesOver.items.length, 'course') }}</span>
+        <span class="big" data-carries>{{ formatCredits(trial.carriesOver.credits) }} cr</span> <span
+          class="second">in {{ count(trial.carriesOver.items.length, 'course') }}</span>
         <div class="blocks">
           <CourseBlock
             v-for="item in trial.carriesOver.items"
@@ -109,8 +109,8 @@ async function ask() {
       </dd>
       <dt>Credits lost</dt>
       <dd>
-        <span class="big" data-lost>{{ formatCredits(trial.lost.credits) }} cr</span>
-        <span v-if="trial.lost.items.length" class="second small">no line has room for them</span>
+        <span class="big" data-lost>{{ formatCredits(trial.lost.credits) }} cr</span> <span
+          v-if="trial.lost.items.length" class="second small">no line has room for them</span>
         <div class="blocks">
           <CourseBlock
             v-for="item in trial.lost.items"

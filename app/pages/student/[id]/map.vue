@@ -118,8 +118,8 @@ function open(code: string) {
         @blur="pointed = null"
         @click="open(course.code)"
       >
-        <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span>
-        <span class="second small">{{ sayState(course.code) }}</span>
+        <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span> <span
+          class="second small">{{ sayState(course.code) }}</span>
       </button>
       <span v-if="!bottlenecks.length" class="second">nothing that is not passed holds up three or more others.</span>
     </section>

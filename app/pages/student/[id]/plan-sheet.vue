@@ -47,8 +47,8 @@ const print = () => window.print()
         }}{{ student.state!.plan.current ? '' : ' This is not the current plan.' }}
       </p>
       <p class="no-print">
-        <button class="act full" type="button" @click="print">Print, or save as PDF</button>
-        <NuxtLink class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
+        <button class="act full" type="button" @click="print">Print, or save as PDF</button> <NuxtLink
+          class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
       </p>
     </header>
     <table>
@@ -72,8 +72,8 @@ const print = () => window.print()
           </td>
           <td v-for="term in columns" :key="term.code">
             <div v-for="item in board.cell(lane.id, term.code)" :key="item.id" class="one">
-              <b>{{ item.course }}</b>
-              <span class="second">{{ corner(item) }}{{ STATE_MARK[item.state] ? `, ${STATE_MARK[item.state]}` : '' }}</span>
+              <b>{{ item.course }}</b> <span
+                class="second">{{ corner(item) }}{{ STATE_MARK[item.state] ? `, ${STATE_MARK[item.state]}` : '' }}</span>
             </div>
             <div v-for="item in board.also(lane.id, term.code)" :key="`also-${item.id}`" class="one second">+ {{ item.course }}</div>
             <div v-for="held in board.heldIn(lane.id, term.code)" :key="held.id" class="one">
@@ -87,8 +87,8 @@ const print = () => window.print()
           <th>Load</th>
           <td class="second">{{ formatCredits(student.standing!.earned) }} cr earned</td>
           <td v-for="term in columns" :key="term.code">
-            <b>{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr</b>
-            <span class="second">{{ board.load(term.code)?.hours }} h a week, {{ board.load(term.code)?.status }}</span>
+            <b>{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr</b> <span
+              class="second">{{ board.load(term.code)?.hours }} h a week, {{ board.load(term.code)?.status }}</span>
           </td>
         </tr>
       </tfoot>

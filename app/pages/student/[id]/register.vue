@@ -148,8 +148,7 @@ const accept = async () => {
             {{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}
           </button>
           <span v-if="opensIn" class="opens" role="timer"
-            >Opens in <b>{{ opensIn }}</b>
-            <template v-if="gatesClosed.length > 1">
+            >Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1">
               · also closed:
               {{
                 gatesClosed

@@ -90,8 +90,7 @@ const change = computed(() => student.state?.programChange)
       <span v-if="totals"
         ><template v-for="(part, i) in totals" :key="part.word"
           >{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template
-        >
-        <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span
+        > <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span
       >
       <NuxtLink class="act link" :to="`/student/${student.state!.id}/programs`">Try another program</NuxtLink>
       <NuxtLink class="words-link" :to="`/student/${student.state!.id}/standing`">Print</NuxtLink>

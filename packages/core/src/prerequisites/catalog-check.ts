@@ -52,64 +52,81 @@ export function findRings(courses: ReadonlyMap<CourseCode, Course>): CourseCode[
 
 /**
  * Lets term after term go by in which everything is taken that can be: courses that may stand beside each other are taken together.
- * What is left when nothing more can be taken waits for itself. Conditions on anything but courses are held to be met.
+ * What is left when nothing more can be taken waits for itself, or for what does. Only courses that would wait for each other even if all
+ * others were taken are a ring. Conditions on anything but courses are held to be met.
  */
 function ringsAmong(courses: ReadonlyMap<CourseCode, Course>, rules: ReadonlyMap<CourseCode, Rules>): CourseCode[][] {
-  const before = new Set<CourseCode>()
-  const holds = (rule: Expression | null, beside: ReadonlySet<CourseCode>, corequisite: boolean): boolean => {
+  const holds = (rule: Expression | null, before: ReadonlySet<CourseCode>, beside: ReadonlySet<CourseCode>,
+    corequisite: boolean): boolean => {
     if (!rule) return true
+    const each = (part: Expression) => holds(part, before, beside, corequisite)
     switch (rule.kind) {
       case 'course':
         return sameCourse(rule.course, courses).some(code =>
           before.has(code) || ((corequisite || rule.alongside) && beside.has(code)) || !courses.has(code),
         )
       case 'all':
-        return rule.of.every(part => holds(part, beside, corequisite))
+        return rule.of.every(each)
       case 'any':
-        return rule.of.some(part => holds(part, beside, corequisite))
+        return rule.of.some(each)
       case 'atLeast':
-        return rule.of.filter(part => holds(part, beside, corequisite)).length >= rule.n
+        return rule.of.filter(each).length >= rule.n
       default:
         return true
     }
   }
-  for (;;) {
-    // The largest set of courses that can stand in one term, given what came before: what cannot is taken out until nothing changes.
-    const together = new Set([...courses.keys()].filter(code => !before.has(code)))
-    for (let again = true; again;) {
-      again = false
+  /** The largest set of these that can stand in one term, given what came before: what cannot is taken out until nothing changes. */
+  const standTogether = (codes: Iterable<CourseCode>, before: ReadonlySet<CourseCode>): Set<CourseCode> => {
+    const together = new Set(codes)
+    for (let size = -1; size !== together.size;) {
+      size = together.size
       for (const code of together) {
         const { prerequisite, corequisite } = rules.get(code)!
-        if (holds(prerequisite, together, false) && holds(corequisite, together, true)) continue
-        together.delete(code)
-        again = true
+        if (!holds(prerequisite, before, together, false) || !holds(corequisite, before, together, true)) together.delete(code)
       }
     }
-    if (together.size === 0) break
-    for (const code of together) before.add(code)
+    return together
   }
-  const stuck = new Set([...courses.keys()].filter(code => !before.has(code)))
+  const left = (before: ReadonlySet<CourseCode>) => [...courses.keys()].filter(code => !before.has(code))
+  const before = new Set<CourseCode>()
+  for (let now = standTogether(left(before), before); now.size > 0; now = standTogether(left(before), before)) {
+    for (const code of now) before.add(code)
+  }
+  const stuck = new Set(left(before))
+  const named = (list: readonly CourseCode[]) => list.flatMap(name => sameCourse(name, courses)).filter(name => stuck.has(name))
+  const waitsFor = (code: CourseCode) =>
+    named([...coursesIn(rules.get(code)!.prerequisite), ...coursesIn(rules.get(code)!.corequisite)])
   const rings: CourseCode[][] = []
   const seen = new Set<CourseCode>()
   for (const start of [...stuck].sort()) {
-    const path: CourseCode[] = []
-    for (let code: CourseCode | undefined = start; code !== undefined && !seen.has(code);) {
-      if (path.includes(code)) {
-        rings.push(path.slice(path.indexOf(code)))
-        break
-      }
-      path.push(code)
-      // What must come before is followed first: a ring is one because of it.
-      const { prerequisite, corequisite }: Rules = rules.get(code)!
-      const strict = comesBefore(prerequisite)
-      const named: CourseCode[] = [...strict, ...coursesIn(prerequisite), ...coursesIn(corequisite)].flatMap(name =>
-        sameCourse(name, courses),
-      )
-      code = named.find(name => stuck.has(name))
-    }
-    path.forEach(code => seen.add(code))
+    if (seen.has(start)) continue
+    const component = [...pathsFrom(start, waitsFor).keys()].filter(code => pathsFrom(code, waitsFor).has(start)).sort()
+    component.forEach(code => seen.add(code))
+    const others = new Set([...courses.keys()].filter(code => !component.includes(code)))
+    if (component.length === 0 || standTogether(component, others).size > 0) continue
+    // What must come before is in every ring: it is one because of it.
+    const from = component.find(code => named(comesBefore(rules.get(code)!.prerequisite)).some(to => component.includes(to)))!
+    const to = named(comesBefore(rules.get(from)!.prerequisite)).find(code => component.includes(code))!
+    const ring = to === from ? [from] : [from, to, ...pathsFrom(to, waitsFor).get(from)!.slice(0, -1)]
+    const first = ring.indexOf([...ring].sort()[0]!)
+    rings.push([...ring.slice(first), ...ring.slice(0, first)])
   }
   return rings
+}
+
+/** Everything that can be reached in one step or more, with a shortest way there; the start itself where a way leads back to it. */
+function pathsFrom(start: CourseCode, next: (code: CourseCode) => readonly CourseCode[]): Map<CourseCode, CourseCode[]> {
+  const paths = new Map<CourseCode, CourseCode[]>()
+  const queue: { code: CourseCode, path: CourseCode[] }[] = [{ code: start, path: [] }]
+  for (const { code, path } of queue) {
+    for (const other of next(code)) {
+      if (paths.has(other)) continue
+      const there = [...path, other]
+      paths.set(other, there)
+      queue.push({ code: other, path: there })
+    }
+  }
+  return paths
 }
 
 /** Courses that a rule wants before the term, and not beside it. */

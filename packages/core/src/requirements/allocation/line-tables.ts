@@ -29,7 +29,7 @@ export interface LineTable {
 }
 
 /**
- * Every line's own best choice of items under a price on each: a dynamic programme a line over the items that fit it, in order of their
+ * The cheapest use of items by every line, under a price on each: a dynamic programme a line over the items that fit it, in order of their
  * tiers, as two tables that meet at every item. `before` is built forwards and `after` backwards, one item at a time.
  */
 export class LineTables {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { allocate, openByTier } from '@ridgeway/core/requirements'
+import { allocate, openByTier, SolvedParts } from '@ridgeway/core/requirements'
 import { generateCase, type Case, type Shape } from './generate'
 import { loadHighs, solveReference } from './ilp'
 
@@ -90,3 +90,28 @@ describe('laws of the allocation', () => {
     }), { numRuns: 100 })
   })
 })
+
+describe('what was solved before', () => {
+  it('never changes an answer: one memory through many problems and their small changes gives what each gives alone', () => {
+    const memory = new SolvedParts()
+    const shape: Shape = { lines: 5, items: 9, fits: 2, nested: true, pins: true, caps: true, spread: true, limits: true }
+    fc.assert(fc.property(fc.integer({ min: 1, max: 8 }), fc.nat(8), fc.constantFrom('tier', 'credits', 'pin', 'cap', 'limit', 'group'),
+      (seed, at, change) => {
+        const problem = changed(generateCase(seed, shape), at, change)
+        const { items, lines, tree, limits } = problem
+        expect(allocate(items, lines, tree, { limits }, memory)).toEqual(allocate(items, lines, tree, { limits }))
+      }), { numRuns: 300 })
+  })
+})
+
+/** The same problem with one thing different: what a memory that forgets to look at it would get wrong. */
+function changed(problem: Case, at: number, change: 'tier' | 'credits' | 'pin' | 'cap' | 'limit' | 'group'): Case {
+  const item = problem.items[at]!
+  if (change === 'tier') item.tier = item.tier === 3 ? 0 : 3
+  if (change === 'credits') item.credits += 100
+  if (change === 'pin') item.pinned = item.fits[0]!
+  if (change === 'cap') { for (const line of problem.lines) for (const cap of line.caps ?? []) cap.items = cap.items.filter(i => i !== at) }
+  if (change === 'limit') for (const limit of problem.limits) limit.items = limit.items.filter(i => i !== at)
+  if (change === 'group') for (const line of problem.lines) if (line.spread) line.spread.groupOf[at] = 9
+  return problem
+}

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
 import { EMPTY_FILE, readPrograms } from '@ridgeway/core/planning'
-import { compile, fitsLine, type Program, type ProgramReport, readProgram } from '@ridgeway/core/requirements'
+import { type Program, type ProgramReport, readProgram, readyProgram } from '@ridgeway/core/requirements'
 import { sayLacking, sayRule, saySharedRule } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
 import { findProgram, PROGRAMS } from '../../demo/programs'
@@ -98,10 +98,11 @@ describe('patterns of published catalogs', () => {
 function firstCome(program: Program, items: readonly CourseItem[]): number {
   const settings = { courses, scale: LETTER_SCALE, exceptions: [] }
   const left = [...items]
-  return compile(program, settings).compiled.reduce((open, target) => {
+  const { compiled, fitsOf } = readyProgram(program, settings)
+  return compiled.reduce((open, target, l) => {
     let { credits, courses: wanted } = target.need
     for (let i = 0; i < left.length && (credits > 0 || wanted > 0);) {
-      if (!fitsLine(left[i]!, target, settings)) {
+      if (!fitsOf(left[i]!).includes(l)) {
         i++
         continue
       }

@@ -1,3 +1,4 @@
+import { sameCourse } from '../catalog/linked'
 import { isAnnounced, isOffered, nameOf, termOrder, termPhase } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Term } from '../catalog/types'
 import { lacksOf, readCourseRules } from '../prerequisites/evaluate'
@@ -48,9 +49,10 @@ function problemsOf(item: CourseItem, course: Course, term: Term, { items, catal
   const { before, beside } = readCourseRules(course, term.code, facts, catalog)
   if (before?.firmness === 'unmet') add({ kind: 'prerequisite', in: here, needs: lacksOf(before.missing, items) })
   if (beside?.firmness === 'unmet') add({ kind: 'corequisite', needs: lacksOf(beside.missing, items) })
-  const others = items.filter(other => other.id !== item.id)
-  const excluded = excludedBy(course, others, catalog)
-  const taken = takenAlready(course, others, catalog, asked(course.code))
+  const same = sameCourse(course.code, catalog.courses)
+  const excluded = excludedBy(course, items, catalog)
+  const others = items.filter(other => other.id !== item.id && same.includes(other.course))
+  const taken = others.length > 0 ? takenAlready(course, others, catalog, asked(course.code)) : null
   if (excluded) add({ kind: 'excluded', by: excluded.course, state: excluded.state })
   else if (taken)
     add({ kind: taken.times > 1 ? 'repeat limit' : 'already passed', by: taken.by.course, state: taken.by.state, grade: taken.by.grade,

@@ -24,8 +24,46 @@ export interface CompileContext {
   exceptions: readonly RequirementException[]
 }
 
+/** A program made ready for reading: its lines and overlays taken apart, and which of them take a course. */
+export interface CompiledProgram {
+  compiled: CompiledLine[]
+  tree: AllocationTree
+  /** The compiled lines that an item may fill, by number. */
+  fitsOf: (item: CourseItem) => number[]
+  overlays: { line: CourseLine, compiled: CompiledLine[], fitsOf: (item: CourseItem) => number[] }[]
+}
+
+const ready = new WeakMap<Program, { courses: CompileContext['courses'], scale: GradeScale, made: CompiledProgram }>()
+
+/** A program without exceptions is made ready once, as long as courses and scale are the same. */
+export function readyProgram(program: Program, context: CompileContext): CompiledProgram {
+  const before = ready.get(program)
+  if (context.exceptions.length === 0 && before?.courses === context.courses && before.scale === context.scale) return before.made
+  const overlays = program.overlays.map((line) => {
+    const parts = partsOf(line, context.exceptions, context.courses).map((part): CompiledLine => ({ ...part, areaId: 'overlay' }))
+    return { line, compiled: parts, fitsOf: fitting(parts, context) }
+  })
+  const { compiled, tree } = compile(program, context)
+  const made = { compiled, tree, fitsOf: fitting(compiled, context), overlays }
+  if (context.exceptions.length === 0) ready.set(program, { courses: context.courses, scale: context.scale, made })
+  return made
+}
+
+/** Which lines an item may fill; which take its course is asked once a course. */
+function fitting(targets: readonly CompiledLine[], context: CompileContext): (item: CourseItem) => number[] {
+  const accepting = new Map<CourseCode, number[]>()
+  const acceptingOf = (code: CourseCode) => {
+    const course = context.courses.get(code)
+    const found = course ? targets.flatMap((target, l) => acceptsCourse(course, target, context) ? [l] : []) : []
+    accepting.set(code, found)
+    return found
+  }
+  return item => (accepting.get(item.course) ?? acceptingOf(item.course))
+    .filter(l => gradeSuffices(item, targets[l]!.line, context.scale))
+}
+
 /** Lines in printed order, with the tree that joins them. What is waived is left out. */
-export function compile(program: Program,
+function compile(program: Program,
   { courses, exceptions }: Omit<CompileContext, 'scale'>): { compiled: CompiledLine[], tree: AllocationTree } {
   const compiled: CompiledLine[] = []
   const waivers = exceptions.filter(exception => exception.kind === 'waiver')
@@ -113,12 +151,6 @@ export function withItems({ line, need, single }: CompiledLine, items: readonly 
       ? { spread: { n: line.subjects, groupOf: items.map(item => subjects.indexOf(courses.get(item.course)?.subject ?? '')) } }
       : {}),
   }
-}
-
-/** Whether an item may fill a line: by its filter or by a substitution, and with the grade the line asks. */
-export function fitsLine(item: CourseItem, target: Pick<CompiledLine, 'line' | 'single'>, context: CompileContext): boolean {
-  const course = context.courses.get(item.course)
-  return course !== undefined && acceptsCourse(course, target, context) && gradeSuffices(item, target.line, context.scale)
 }
 
 /** Whether a line takes a course whatever its grade: one of its parts the course that it names, and no other. */

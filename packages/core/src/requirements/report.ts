@@ -4,8 +4,9 @@ import type { GradeScale } from '../grades/scale'
 import { byFirmness, type CreditReading, readCredit, type RepeatPolicy, TIERS } from '../record/attempts'
 import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
+import { SolvedParts } from './allocation/memory'
 import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
-import { compile, type CompileContext, type CompiledLine, fitsLine, partsOf, withItems } from './compile'
+import { type CompileContext, type CompiledLine, type CompiledProgram, readyProgram, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
 import {
   type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
@@ -161,16 +162,35 @@ interface Reading extends CompileContext {
   items: CourseItem[]
   allocated: AllocationItem[]
   uses: number[]
+  /** The compiled parts of each line, by its id, with the items that fill them. */
+  parts: Map<string, UsedPart[]>
+}
+
+interface UsedPart {
+  target: CompiledLine
+  l: number
+  used: { course: CourseItem, item: AllocationItem, index: number }[]
+}
+
+const memories = new WeakMap<ReportInput['courses'], SolvedParts>()
+
+/** What was solved before with these courses. */
+function memoryOf(courses: ReportInput['courses']): SolvedParts {
+  const before = memories.get(courses)
+  if (before) return before
+  const made = new SolvedParts()
+  memories.set(courses, made)
+  return made
 }
 
 /** Reads a program against record and plan: what every line needs, what fills it, and what is open. */
-export function readProgram(input: ReportInput): ProgramReport {
+export function readProgram(input: ReportInput, memory = memoryOf(input.courses)): ProgramReport {
   const { program, scale } = input
   const courses = linked(input.courses)
   const exceptions = (input.exceptions ?? []).filter(exception => exception.program === program.code)
   const context: CompileContext = { courses, scale, exceptions }
-  const { compiled, tree } = compile(program, context)
-  const fitsOf = (item: CourseItem) => compiled.flatMap((target, l) => fitsLine(item, target, context) ? [l] : [])
+  const ready = readyProgram(program, context)
+  const { compiled, tree, fitsOf } = ready
   const candidates = findCandidateItems(readCredit(input.items, { ...input, courses }), courses, fitsOf)
   const { items, idle } = candidates
   const fits = items.map(item => idle.has(item.id) ? [] : fitsOf(item))
@@ -196,14 +216,16 @@ export function readProgram(input: ReportInput): ProgramReport {
     ), courses: 1 })),
   ]
   const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
-  const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) })
+  const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) },
+    memory)
   // What is told goes by what each item is, also where a use was asked about.
-  const reading: Reading = { ...context, compiled, needs, items,
-    allocated: allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] })), uses }
+  const asTold = allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] }))
+  const bare = { ...context, compiled, needs, items, allocated: asTold, uses }
+  const reading: Reading = { ...bare, parts: partsByLine(bare) }
   const used = items.filter((_, i) => uses[i]! >= 0)
   const earning = earningOf(candidates, used)
   const areas = program.areas.map(area => reportArea(area, reading))
-  const overlays = program.overlays.map(line => reportOverlay(line, reading, earning))
+  const overlays = ready.overlays.map(overlay => reportOverlay(overlay, reading, earning, memory))
   return {
     code: program.code,
     title: program.title,
@@ -220,9 +242,7 @@ export function readProgram(input: ReportInput): ProgramReport {
       milestones: input.milestones ?? [] }),
     couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
       ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
-      ...program.overlays.filter(line => !idle.has(item.id) && partsOf(line, [], courses).some(part => fitsLine(item, part, context))).map(
-        line => line.id,
-      ),
+      ...(idle.has(item.id) ? [] : ready.overlays.filter(overlay => overlay.fitsOf(item).length > 0).map(({ line }) => line.id)),
     ]])),
     notShared: keptOut(input.shared ?? [], items, uses, fits),
     brokenPins: brokenPins(input.pins ?? {}, reading, fits),
@@ -318,13 +338,19 @@ function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compi
 }
 
 /** The uses of a line: its compiled parts, and the items in them. */
-function usesOf(lineId: string, { compiled, items, allocated, uses }: Reading) {
-  const parts = compiled.flatMap((target, l) => target.line.id === lineId ? [{ target, l }] : [])
-  return parts.map(({ target, l }) => ({
-    target,
-    l,
-    used: items.flatMap((item, index) => uses[index] === l ? [{ course: item, item: allocated[index]!, index }] : []),
-  }))
+const usesOf = (lineId: string, reading: Reading) => reading.parts.get(lineId) ?? []
+
+/** The uses of all lines, by the line's id. */
+function partsByLine({ compiled, items, allocated, uses }: Omit<Reading, 'parts'>): Reading['parts'] {
+  const parts: Reading['parts'] = new Map()
+  const all = compiled.map((target, l) => ({ target, l, used: [] as UsedPart['used'] }))
+  items.forEach((course, index) => all[uses[index]!]?.used.push({ course, item: allocated[index]!, index }))
+  for (const part of all) {
+    const before = parts.get(part.target.line.id)
+    if (before) before.push(part)
+    else parts.set(part.target.line.id, [part])
+  }
+  return parts
 }
 
 function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading: Reading): LineReport {
@@ -423,14 +449,14 @@ function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Readi
 }
 
 /** An overlay takes the firmest courses first; every course may count there besides its use in the base tree. */
-function reportOverlay(line: CourseLine, base: Reading, earning: readonly CourseItem[]): LineReport {
-  const compiled = partsOf(line, base.exceptions, base.courses).map((part): CompiledLine => ({ ...part, areaId: 'overlay' }))
-  const fitsOf = (item: CourseItem) => compiled.flatMap((target, l) => fitsLine(item, target, base) ? [l] : [])
+function reportOverlay({ line, compiled, fitsOf }: CompiledProgram['overlays'][number], base: Reading, earning: readonly CourseItem[],
+  memory: SolvedParts): LineReport {
   const items = earning.filter(item => fitsOf(item).length > 0)
   const allocated = items.map((item): AllocationItem => ({ tier: TIERS[item.state], credits: item.credits, fits: fitsOf(item) }))
   const needs = compiled.map((target, l) => withItems(target, items, base.courses, i => allocated[i]!.fits.includes(l)))
-  const { uses } = allocate(allocated, needs, { n: compiled.length, of: compiled.map((_, l) => ({ line: l })) })
-  return { ...reportLine(line, 'overlay', false, { ...base, compiled, needs, items, allocated, uses }), overlay: true }
+  const { uses } = allocate(allocated, needs, { n: compiled.length, of: compiled.map((_, l) => ({ line: l })) }, {}, memory)
+  const bare = { ...base, compiled, needs, items, allocated, uses }
+  return { ...reportLine(line, 'overlay', false, { ...bare, parts: partsByLine(bare) }), overlay: true }
 }
 
 function stateOf(openByTier: readonly number[]): LineState {

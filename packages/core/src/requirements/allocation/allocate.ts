@@ -1,18 +1,19 @@
 import { findComponents } from './components'
 import { openCredits } from './line-states'
+import { SolvedParts } from './memory'
 import type { AllocationItem, AllocationLine, AllocationOptions, AllocationResult, AllocationTree } from './problem'
-import { ComponentSearch } from './search'
 
 const NODE_LIMIT = 250
 
+/** `memory` holds what was solved before; what it holds is not solved again. */
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
-  options: AllocationOptions = {}): AllocationResult {
+  options: AllocationOptions = {}, memory = new SolvedParts()): AllocationResult {
   const uses = items.map(() => -1)
   let proved = true
   let settled = true
   let nodes = 0
   for (const part of findComponents(items, lines, tree, options.limits ?? [])) {
-    const solved = new ComponentSearch(part, options.nodeLimit ?? NODE_LIMIT).run()
+    const solved = memory.solve(part, options.nodeLimit ?? NODE_LIMIT)
     proved &&= solved.proved
     settled &&= solved.settled
     nodes += solved.nodes
@@ -38,7 +39,9 @@ export const compareTiers = (a: readonly number[], b: readonly number[]) => a.re
 /** Credits left open at each tier by a given assignment; choices take the branches that leave least open, firmest tier first. */
 export function openByTier(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
   uses: readonly number[]): [number, number, number, number] {
-  const perLine = lines.map((line, l) => lineOpenByTier(line, items.flatMap((item, index) => uses[index] === l ? [{ item, index }] : [])))
+  const used = lines.map((): { item: AllocationItem, index: number }[] => [])
+  items.forEach((item, index) => used[uses[index]!]?.push({ item, index }))
+  const perLine = lines.map((line, l) => lineOpenByTier(line, used[l]!))
   const add = (a: number[], b: number[]) => a.map((value, t) => value + b[t]!)
   const evaluate = (node: AllocationTree): number[] =>
     'line' in node

@@ -58,8 +58,8 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
   limits: AllocationLimit[]): Component {
   const lineOf = new Map(lineIds.map((l, i) => [l, i]))
   // The tables need items in order of tier; alike items stand together, so that their prices are found together.
-  const alike = (i: number) => `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits
-  itemIds.sort((a, b) => items[a]!.tier - items[b]!.tier || alike(a).localeCompare(alike(b)) || a - b)
+  const alike = new Map(itemIds.map(i => [i, `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits]))
+  itemIds.sort((a, b) => items[a]!.tier - items[b]!.tier || alike.get(a)!.localeCompare(alike.get(b)!) || a - b)
   const itemOf = new Map(itemIds.map((i, k) => [i, k]))
   const choices: Branch[] = []
   let branches = 0
@@ -107,7 +107,15 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
     lines: lineIds.map(l => ({
       ...lines[l]!,
       ...(lines[l]!.caps ? { caps: lines[l]!.caps!.map(cap => ({ ...cap, items: local(cap.items) })) } : {}),
-      ...(lines[l]!.spread ? { spread: { n: lines[l]!.spread!.n, groupOf: itemIds.map(i => lines[l]!.spread!.groupOf[i]!) } } : {}),
+      ...(lines[l]!.spread
+        ? { spread: { n: lines[l]!.spread!.n, groupOf: renumbered(itemIds.map(i => lines[l]!.spread!.groupOf[i]!)) } }
+        : {}),
     })),
   }
+}
+
+/** The same groups, numbered in the order in which they come. */
+function renumbered(groups: readonly number[]): number[] {
+  const order = [...new Set(groups)]
+  return groups.map(group => order.indexOf(group))
 }

@@ -49,5 +49,8 @@ export default defineVuetifyConfiguration({
     VBtn: { variant: 'flat', rounded: 'md', style: 'text-transform: none; letter-spacing: 0; font-weight: 650' },
     VTextField: { variant: 'outlined', density: 'comfortable', color: 'primary' },
     VTooltip: { openDelay: 300 },
+    // Menus and dialogs are there at once: while they grow they take no press, and a quick one would go past them.
+    VMenu: { transition: false },
+    VDialog: { transition: false },
   },
 })

@@ -1,5 +1,6 @@
-import type { Course, Part, Section, Term, TravelTime } from '../catalog/types'
-import { type Clash, expandSection, findClash, type Occurrence } from './meetings'
+import type { Course, Meeting, Part, Section, TravelTime } from '../catalog/types'
+import { bySpan, type Clash, DAY_MINUTES, dayNumber, endOf, expandMeeting, findClashOfSpans, longestOf, type Span, spansOf,
+  type TermCalendar } from './meetings'
 
 /** A lecture with the lab or tutorial that goes with it; chosen as one. */
 export interface Bundle {
@@ -32,29 +33,56 @@ export function missingParts(course: Pick<Course, 'parts'>, sections: readonly S
   return course.parts.filter(part => sections.filter(section => section.part === part).length !== 1)
 }
 
-export type TermCalendar = Pick<Term, 'noClass' | 'movedDays'>
-
-/** Real dates of all the parts of a bundle, exams included. */
-function occurrencesOf(sections: readonly Section[], term: TermCalendar): Occurrence[] {
-  return sections.flatMap(section => occurrencesOfSection(section, term))
+/** One meeting or exam of a section: its time of day, the days between which it lies, and its real dates. */
+interface Slot {
+  start: number
+  /** After minute 1440 where it runs into the next day. */
+  end: number
+  firstDay: number
+  lastDay: number
+  spans: readonly Span[]
 }
 
-const expanded = new WeakMap<Section, { term: TermCalendar, dates: Occurrence[] }>()
+/** The slots of a section, remembered with its meetings; an exam is held where the first meeting is. */
+const remembered = new WeakMap<readonly Meeting[], { term: TermCalendar, exam: Section['exam'], slots: readonly Slot[] }>()
 
-/** A section's dates are the same whatever it is held against: remembered with the section. */
-function occurrencesOfSection(section: Section, term: TermCalendar): Occurrence[] {
-  const before = expanded.get(section)
-  if (before?.term === term) return before.dates
-  const dates = [...expandSection(section, term), ...section.exam ? [{ ...section.exam, site: section.meetings[0]?.site ?? '' }] : []]
-  expanded.set(section, { term, dates })
-  return dates
+function slotsOf({ meetings, exam }: Section, term: TermCalendar): readonly Slot[] {
+  const before = remembered.get(meetings)
+  if (before?.term === term && before.exam === exam) return before.slots
+  const slots = meetings.map((meeting): Slot => ({ start: meeting.start, end: endOf(meeting), firstDay: dayNumber(meeting.first),
+    lastDay: dayNumber(meeting.last), spans: spansOf(expandMeeting(meeting, term)) }))
+  if (exam) {
+    const day = dayNumber(exam.date)
+    slots.push({ start: exam.start, end: endOf(exam), firstDay: day, lastDay: day,
+      spans: spansOf([{ ...exam, site: meetings[0]?.site ?? '' }]) })
+  }
+  remembered.set(meetings, { term, exam, slots })
+  return slots
 }
 
-/** The first clash between two choices of sections on their real dates. */
+/** Whether two slots come so near each other in days and in the time of day that they could clash; a class runs for two nights at most. */
+function couldClash(a: Slot, b: Slot, way: number): boolean {
+  if (a.firstDay > b.lastDay + NIGHTS || b.firstDay > a.lastDay + NIGHTS) return false
+  for (let shift = -NIGHTS * DAY_MINUTES; shift <= NIGHTS * DAY_MINUTES; shift += DAY_MINUTES)
+    if (a.start < b.end + shift + way && b.start + shift < a.end + way) return true
+  return false
+}
+const NIGHTS = 2
+
+/** The first clash between two choices of sections on their real dates, exams included. */
 export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash
   | null {
-  return findClash(occurrencesOf(a, term), occurrencesOf(b, term), travel)
+  const mine = a.flatMap(section => slotsOf(section, term))
+  const theirs = b.flatMap(section => slotsOf(section, term))
+  const way = longestOf(travel)
+  const mineNear = mine.filter(one => theirs.some(other => couldClash(one, other, way)))
+  if (mineNear.length === 0) return null
+  const theirsNear = theirs.filter(other => mineNear.some(one => couldClash(one, other, way)))
+  return findClashOfSpans(inOrder(mineNear), inOrder(theirsNear), travel)
 }
+
+const inOrder = (slots: readonly Slot[]): readonly Span[] =>
+  slots.length === 1 ? slots[0]!.spans : slots.flatMap(slot => slot.spans).sort(bySpan)
 
 /** Minutes of class a week in the typical week of a bundle. */
 export function weeklyMinutes(sections: readonly Section[]): number {

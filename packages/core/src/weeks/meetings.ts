@@ -11,11 +11,12 @@ export interface Occurrence {
 
 const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
 const DAY_MS = 86_400_000
-const DAY_MINUTES = 1440
+export const DAY_MINUTES = 1440
 /** No class is longer than a day and a half. */
 const MOST_MINUTES = 2160
 
-const dayNumber = (date: LocalDate) => Date.parse(`${date}T00:00:00Z`) / DAY_MS
+/** Days since 1 January 1970. */
+export const dayNumber = (date: LocalDate) => Date.parse(`${date}T00:00:00Z`) / DAY_MS
 const dateOf = (day: number): LocalDate => new Date(day * DAY_MS).toISOString().slice(0, 10)
 
 /** 1 January 1970 was a Thursday. */
@@ -23,25 +24,47 @@ export function weekdayOf(date: LocalDate): Weekday {
   return WEEKDAYS[(dayNumber(date) + 3) % 7]!
 }
 
+export type TermCalendar = Pick<Term, 'noClass' | 'movedDays'>
+type Timetable = Pick<Meeting, 'days' | 'first' | 'last'>
+
+const remembered = new WeakMap<TermCalendar, Map<string, readonly LocalDate[]>>()
+
 /**
  * The real dates on which a meeting takes place: every listed weekday from first to last date,
  * without the days on which there are no classes, and with the days that follow another weekday's timetable.
+ * A calendar is not changed in place, so that its dates are worked out once for each set of weekdays between two dates.
  */
-export function expandMeeting(meeting: Meeting, term: Pick<Term, 'noClass' | 'movedDays'>): Occurrence[] {
+function datesOf(meeting: Timetable, term: TermCalendar): readonly LocalDate[] {
+  const known = remembered.get(term) ?? new Map<string, readonly LocalDate[]>()
+  remembered.set(term, known)
+  const key = `${meeting.days.join('')} ${meeting.first} ${meeting.last}`
+  const before = known.get(key)
+  if (before) return before
+  const dates = workOutDates(meeting, term)
+  known.set(key, dates)
+  return dates
+}
+
+function workOutDates(meeting: Timetable, term: TermCalendar): LocalDate[] {
   const free = new Set(term.noClass.map(day => day.date))
   const moved = new Map(term.movedDays.map(day => [day.date, day.follows]))
   const days = new Set(meeting.days)
-  const found: Occurrence[] = []
+  const found: LocalDate[] = []
   for (let day = dayNumber(meeting.first); day <= dayNumber(meeting.last); day++) {
     const date = dateOf(day)
-    if (free.has(date) || !days.has(moved.get(date) ?? weekdayOf(date))) continue
-    found.push({ date, start: meeting.start, end: meeting.end, site: meeting.site })
+    if (!free.has(date) && days.has(moved.get(date) ?? weekdayOf(date))) found.push(date)
   }
   return found
 }
 
+/** A meeting on each of its real dates. */
+export function expandMeeting(meeting: Meeting, term: TermCalendar): Occurrence[] {
+  const { start, end, site } = meeting
+  return datesOf(meeting, term).map(date => ({ date, start, end, site }))
+}
+
 /** All occurrences of a section, in order of time. */
-export function expandSection(section: Pick<Section, 'meetings'>, term: Pick<Term, 'noClass' | 'movedDays'>): Occurrence[] {
+export function expandSection(section: Pick<Section, 'meetings'>, term: TermCalendar): Occurrence[] {
   return section.meetings.flatMap(meeting => expandMeeting(meeting, term)).sort(byTime)
 }
 
@@ -70,21 +93,34 @@ export interface Clash {
 }
 
 /** An occurrence on one line of minutes, so that what ends after midnight runs into the next day. */
-interface Span { from: number, to: number, site: string, date: LocalDate }
+export interface Span { from: number, to: number, site: string, date: LocalDate }
 
 /** A class that ends at or before the minute it starts at ends on the next day, like one that ends after minute 1440. */
-const spanOf = ({ date, start, end, site }: Occurrence): Span => {
-  const day = dayNumber(date) * DAY_MINUTES
-  return { from: day + start, to: day + (end <= start ? end + DAY_MINUTES : end), site, date }
+export const endOf = ({ start, end }: Pick<Occurrence, 'start' | 'end'>) => end <= start ? end + DAY_MINUTES : end
+
+/** Occurrences as spans, in order of time. */
+export function spansOf(occurrences: readonly Occurrence[]): Span[] {
+  return occurrences.map((one): Span => {
+    const day = dayNumber(one.date) * DAY_MINUTES
+    return { from: day + one.start, to: day + endOf(one), site: one.site, date: one.date }
+  }).sort(bySpan)
 }
+export const bySpan = (a: Span, b: Span) => a.from - b.from || a.to - b.to
 
 /**
  * The first clash in time between two lists of occurrences, or null.
  * Classes that touch (one ends as the other begins) do not clash at one site.
  */
 export function findClash(a: readonly Occurrence[], b: readonly Occurrence[], travel: readonly TravelTime[]): Clash | null {
-  const [mine, theirs] = [a, b].map(list => list.map(spanOf).sort((x, y) => x.from - y.from || x.to - y.to)) as [Span[], Span[]]
-  const longestWay = travel.reduce((most, way) => Math.max(most, way.minutes), 0)
+  return findClashOfSpans(spansOf(a), spansOf(b), travel)
+}
+
+/** The longest way between two sites, in minutes. */
+export const longestOf = (travel: readonly TravelTime[]) => travel.reduce((most, way) => Math.max(most, way.minutes), 0)
+
+/** As `findClash`, for two lists of spans in order of time. */
+export function findClashOfSpans(mine: readonly Span[], theirs: readonly Span[], travel: readonly TravelTime[]): Clash | null {
+  const longestWay = longestOf(travel)
   let first: { at: number, clash: Clash } | null = null
   let begin = 0
   for (const one of mine) {

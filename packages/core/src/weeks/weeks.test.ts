@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Meeting, Section, Weekday } from '../catalog/types'
 import { bundlesOf, clashBetween } from './bundles'
-import { expandMeeting, findClash, fromInstant, toInstant, weekdayOf } from './meetings'
+import { expandMeeting, expandSection, findClash, fromInstant, toInstant, weekdayOf } from './meetings'
 
 const calendar = { noClass: [{ date: '2027-01-18', name: 'Winter holiday' }], movedDays: [{ date: '2027-01-20', follows: 'M' as Weekday }] }
 const meeting = (values: Partial<Meeting> = {}): Meeting => ({ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11',
@@ -77,6 +77,34 @@ describe('findClash', () => {
     fc.assert(fc.property(fc.array(occurrence, { maxLength: 6 }), fc.array(occurrence, { maxLength: 6 }), (a, b) => {
       expect(findClash(a, b, travel) === null).toBe(findClash(b, a, travel) === null)
     }))
+  })
+})
+
+describe('clashBetween', () => {
+  const date = fc.integer({ min: 0, max: 40 }).map(day => new Date(Date.UTC(2027, 0, 4 + day)).toISOString().slice(0, 10))
+  const weekday = fc.constantFrom<Weekday>('M', 'T', 'W', 'R', 'F', 'S', 'U')
+  const time = fc.record({ start: fc.integer({ min: 0, max: 1439 }), minutes: fc.integer({ min: 10, max: 300 }), overnight: fc.boolean() })
+    // Past midnight it is written either way: 1380 to 1500, or 1380 to 60.
+    .map(({ start, minutes, overnight }) => ({ start, end: overnight ? (start + minutes) % 1440 : start + minutes }))
+  const site = fc.constantFrom('larkmoor', 'stonegate', 'online')
+  const slot = fc.record({ days: fc.uniqueArray(weekday, { minLength: 1, maxLength: 3 }), time, dates: fc.tuple(date, date), site })
+    .map(({ days, time: { start, end }, dates, site: at }) =>
+      meeting({ days, start, end, first: dates.toSorted()[0]!, last: dates.toSorted()[1]!, site: at }))
+  const exam = fc.option(fc.record({ date, time }).map(({ date: on, time: { start, end } }) => ({ date: on, start, end })))
+  const sections = fc.array(fc.record({ meetings: fc.array(slot, { minLength: 1, maxLength: 2 }), exam }).map(values => section(values)),
+    { minLength: 1, maxLength: 2 })
+  const days = fc.record({ noClass: fc.array(fc.record({ date, name: fc.constant('free') }), { maxLength: 4 }),
+    movedDays: fc.array(fc.record({ date, follows: weekday }), { maxLength: 4 }) })
+
+  it('finds on remembered dates what dates worked out afresh show, first clash and all', () => {
+    const afresh = (list: readonly Section[], of: typeof calendar) =>
+      list.flatMap(one => [...expandSection(one, structuredClone(of)),
+        ...one.exam ? [{ ...one.exam, site: one.meetings[0]!.site }] : []])
+    fc.assert(fc.property(sections, sections, days, days, (a, b, first, second) => {
+      // The same sections under two calendars, and twice under each: what is remembered is never another calendar's.
+      for (const term of [first, second, first])
+        expect(clashBetween(a, b, term, travel)).toEqual(findClash(afresh(a, term), afresh(b, term), travel))
+    }), { numRuns: 400 })
   })
 })
 

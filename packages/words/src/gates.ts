@@ -9,7 +9,8 @@ export interface GateWords {
   way: string
 }
 
-const TITLES: Record<Gate['kind'], string> = { 'opening': 'Opening', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program',
+const TITLES: Record<Gate['kind'], string> = {
+  'opening': 'Opening', 'closing': 'Closing', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program',
   'terms': 'Terms' }
 
 /** A gate said; `way` is empty where it is open. */
@@ -28,6 +29,9 @@ function sayState(gate: Gate): { words: string, way: string } {
         ? { words: `open since ${when}`, way: '' }
         : { words: `opens ${when}`, way: `Registration for ${term} opens for you on ${when} (${gate.who}).` }
     }
+    case 'closing':
+      return { words: `closed since ${sayDate(gate.by)}`,
+        way: `Courses of ${term} could be added until ${sayDate(gate.by)}. Choose a later term, or ask the registrar's office.` }
     case 'sign-off': {
       if (gate.signed) return { words: `by ${gate.signed.by}, ${sayDate(gate.signed.on)}`, way: '' }
       const who = gate.advisor ?? 'an advisor'

@@ -80,7 +80,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
   add(terms && { code: 'accept terms', term, id: 'terms', place: 'register', about: 'terms', blocking: false, act: 'accept terms' })
   const opening = input.gates.find(gate => gate.kind === 'opening')
   add(
-    input.lineUp > 0 && opening?.open
+    input.lineUp > 0 && opening?.open && !closed('closing')
     && { code: 'register', courses: input.lineUp, id: 'register', place: 'register', about: 'register', blocking: false },
   )
   add(input.feesDue && { code: 'pay', ...input.feesDue, id: 'fees', place: 'register', about: 'fees', blocking: false })

@@ -24,10 +24,6 @@ export const pickRef = (course: CourseCode, term: TermCode): PickRef => `${cours
 export type FirmItemId = `r${number}` | `g${number}`
 export const recordItemId = (row: number): FirmItemId => `r${row}`
 export const registrationItemId = (section: number): FirmItemId => `g${section}`
-export function parseFirmItemId(id: string): { on: 'record' | 'registration', key: number } | null {
-  const match = /^([rg])(\d{1,15})$/.exec(id)
-  return match ? { on: match[1] === 'r' ? 'record' : 'registration', key: Number(match[2]) } : null
-}
 
 /** A plan entry's id is made of course and term at the time of placing: the same placement by two people is the same entry. */
 export function newEntryId(course: CourseCode, term: TermCode): string {

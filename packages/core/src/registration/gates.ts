@@ -1,11 +1,13 @@
 import type { Credits, Instant, LocalDate, TermName } from '../catalog/types'
 
-export type GateKind = 'opening' | 'sign-off' | 'holds' | 'program' | 'terms'
+export type GateKind = 'opening' | 'closing' | 'sign-off' | 'holds' | 'program' | 'terms'
 
 /** Something that must be open before registering. */
 export type Gate = { open: boolean, term: TermName } & (
   /** `from` is null when no opening is set for the student. */
   | { kind: 'opening', from: Instant | null, zone: string, who: string }
+  /** Only once it is over: `by` was the last day on which courses of the term could be added. */
+  | { kind: 'closing', by: LocalDate }
   | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, asked: boolean, advisor: string | null }
   | { kind: 'holds', holds: Hold[] }
   | { kind: 'program', program: string }
@@ -27,6 +29,9 @@ interface Hold { reason: string, contact: string, placed: string }
 export interface GateInput {
   term: TermName
   now: Instant
+  /** The date in the college's zone, and the last one on which courses of the term can be added. */
+  today: LocalDate
+  addBy: LocalDate
   zone: string
   openings: readonly OpeningRule[]
   programs: readonly string[]
@@ -50,8 +55,10 @@ export function openingFor(openings: readonly OpeningRule[], programs: readonly 
 export function readGates(input: GateInput): Gate[] {
   const { term, now, zone, holds } = input
   const opening = openingFor(input.openings, input.programs, input.earned)
+  const isOver = input.today > input.addBy
   return [
     { kind: 'opening', term, open: opening !== null && opening.from <= now, from: opening?.from ?? null, zone, who: opening?.words ?? '' },
+    ...isOver ? [{ kind: 'closing' as const, term, open: false, by: input.addBy }] : [],
     { kind: 'sign-off', term, open: input.signedOff !== null, signed: input.signedOff, asked: input.signOffAsked, advisor: input.advisor },
     { kind: 'holds', term, open: holds.length === 0, holds: [...holds] },
     { kind: 'program', term, open: input.programConfirmed, program: input.programTitle },

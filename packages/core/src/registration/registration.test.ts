@@ -162,6 +162,8 @@ describe('readGates', () => {
   const input: GateInput = {
     term: { code: '2027SP', name: 'Spring 2027' },
     now: '2026-11-09T14:59:59.000Z',
+    today: '2026-11-09',
+    addBy: '2027-01-22',
     zone: 'America/Denver',
     programs: ['WSC-BS'],
     earned: 3000,
@@ -179,6 +181,12 @@ describe('readGates', () => {
   it('opens at the very instant', () => {
     expect(closed({})).toEqual(['opening'])
     expect(closed({ now: '2026-11-09T15:00:00.000Z' })).toEqual([])
+  })
+  it('closes after the last day on which courses can be added, and says so only then', () => {
+    const late = { now: '2027-01-22T15:00:00.000Z' }
+    expect(closed({ ...late, today: '2027-01-22' })).toEqual([])
+    expect(closed({ ...late, today: '2027-01-23' })).toEqual(['closing'])
+    expect(readGates({ ...input, today: '2027-01-23' }).find(gate => gate.kind === 'closing')).toMatchObject({ by: '2027-01-22' })
   })
   it('gives each student the earliest opening that fits', () => {
     expect(closed({ now: '2026-11-09T15:00:00.000Z', earned: 100 })).toEqual(['opening'])

@@ -1,7 +1,7 @@
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** Circles, layers and unused exports are checked by dependency-cruiser and knip; here stands what a single file may do. */
-const forbid = (files, patterns) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } })
+const forbid = (files, patterns) => ({ files, rules: { '@typescript-eslint/no-restricted-imports': ['error', { patterns }] } })
 const CORE = 'packages/core/src/**/*.ts'
 const OUTSIDE = [
   'vue',
@@ -30,9 +30,17 @@ export default withNuxt(
   { ignores: ['.ridgeway/**', 'server/db/migrations/**', 'docs/**'] },
   forbid([CORE], [{ group: OUTSIDE, message: 'The core is pure: data comes in as arguments, and words are said elsewhere.' }]),
   { files: [CORE], ignores: ['**/*.test.ts'], rules: { 'no-restricted-syntax': ['error', ...CLOCKLESS] } },
-  forbid(['server/api/**/*.ts'], [{ group: ['**/db/**', 'drizzle-orm*', 'mysql2*'], message: 'Routes parse and call one service.' }]),
-  forbid(['server/services/**/*.ts', 'server/db/**/*.ts'], [{ group: ['h3', '**/api/**', '#imports'],
-    message: 'Services know nothing of HTTP.' }]),
+  // Each file has one list: of two that match, the later would win.
+  forbid(['server/api/**/*.ts'], [{ group: ['drizzle-orm*', 'mysql2*', '**/db/database', '**/db/schema*'],
+    message: 'Routes name the contract and one handler.' }]),
+  forbid(['server/acts/**/*.ts', 'server/views/**/*.ts', 'server/college/**/*.ts'], [
+    { group: ['h3', '**/api/**', '**/utils/**', '#imports'], message: 'Acts and views know nothing of HTTP.' },
+    { group: ['drizzle-orm*', 'mysql2*', '**/db/schema*'], allowTypeImports: true, message: 'No query outside the store.' },
+  ]),
+  forbid(['server/utils/**/*.ts', 'server/plugins/**/*.ts'], [{ group: ['drizzle-orm*', 'mysql2*', '**/db/schema*'],
+    message: 'No query outside the store.' }]),
+  forbid(['server/db/**/*.ts'], [{ group: ['h3', '../**/acts/**', '../**/views/**', '../**/college/**', '#imports'],
+    message: 'The store knows nothing of what it is used for.' }]),
   {
     files: ['app/components/**/*.vue', 'app/pages/**/*.vue'],
     rules: {

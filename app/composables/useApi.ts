@@ -1,11 +1,36 @@
 import { FetchError } from 'ofetch'
+import type { z } from 'zod'
+import type { Act, FileView, View } from '#shared/contract/define'
+import type { Problem } from '#shared/contract/problems'
+import type { Sheet, StudentState, Week } from '#shared/contract/views/student'
 
-/** A failure in words, as every route gives it (RFC 9457): what happened, and what to do. */
-export interface Problem {
-  code: string
-  title: string
-  detail: string
-  status: number
+export type { Problem }
+
+/** What an address names, and which views of the student the page shows, so that an act answers with them. */
+interface At {
+  id?: number
+  plan?: number
+  shown?: { term: string, plan?: number, show: readonly FileView[] }
+}
+/** The views that an act changed, as they are now. */
+export interface Changed { student?: StudentState, week?: Week, sheet?: Sheet }
+
+const addressOf = (path: string, at: At) => path.replace(':id', String(at.id ?? '')).replace(':plan', String(at.plan ?? ''))
+
+/** Reads a view. Throws what `toProblem` turns into words. */
+export async function look<Input extends z.ZodType, Output extends z.ZodType>(view: View<Input, Output>, input: z.input<Input>,
+  at: At = {}): Promise<z.output<Output>> {
+  return await $fetch<unknown>(addressOf(view.path, at), { query: input as Record<string, string> }) as z.output<Output>
+}
+
+/** Does an act. Throws what `toProblem` turns into words. */
+export async function call<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>, input: z.input<Input>,
+  at: At = {}): Promise<{ answer: z.output<Output>, views: Changed }> {
+  const { shown } = at
+  const query = { ...shown ? { term: shown.term, show: shown.show.join(), ...shown.plan ? { plan: shown.plan } : {} } : {},
+    ...act.method === 'DELETE' ? input as object : {} }
+  return await $fetch<unknown>(addressOf(act.path, at), { method: act.method as 'POST', query,
+    ...act.method === 'DELETE' ? {} : { body: input as Record<string, unknown> } }) as { answer: z.output<Output>, views: Changed }
 }
 
 /** Turns whatever a request threw into words; a lost connection says that nothing was lost. */
@@ -14,6 +39,9 @@ export function toProblem(error: unknown): Problem {
     const { code, title, detail, status } = error.data as Problem
     return { code, title, detail, status }
   }
+  if (error instanceof FetchError && error.status && error.status >= 500)
+    return { code: 'server-failed', title: 'Ridgeway has a problem of its own just now.',
+      detail: 'Reload the page in a moment and look what was kept before you try again.', status: error.status }
   return { code: 'no-connection', title: 'Ridgeway cannot be reached.',
     detail: 'What you did is kept here and can be sent again. Check the connection and try again.', status: 0 }
 }

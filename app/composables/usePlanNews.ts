@@ -1,7 +1,7 @@
-import type { PlanNews } from '~~/server/services/plan-watch'
+import { listen, type News } from '#shared/contract/views/student'
 
 /** Listens to what changes beside this page for a student; the browser reconnects by itself. */
-export function usePlanNews(student: () => number | null, heard: (news: PlanNews) => void) {
+export function usePlanNews(student: () => number | null, heard: (news: News) => void) {
   let source: EventSource | null = null
   const close = () => {
     source?.close()
@@ -10,8 +10,8 @@ export function usePlanNews(student: () => number | null, heard: (news: PlanNews
   watch(student, (id) => {
     close()
     if (id === null) return
-    source = new EventSource(`/api/students/${id}/plan-events`)
-    source.onmessage = ({ data }: MessageEvent<string>) => heard(JSON.parse(data) as PlanNews)
+    source = new EventSource(listen.path.replace(':id', String(id)))
+    source.onmessage = ({ data }: MessageEvent<string>) => heard(JSON.parse(data) as News)
   }, { immediate: true })
   onScopeDispose(close)
 }

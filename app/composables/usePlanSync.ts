@@ -3,8 +3,9 @@ import {
   seenPlan,
 } from '@ridgeway/core/planning'
 import { sayOperation } from '@ridgeway/words'
-import type { StudentState } from '~~/server/services/students'
-import { toProblem } from '~/composables/useApi'
+import { editPlan } from '#shared/contract/acts/student'
+import { readPlan, type StudentState } from '#shared/contract/views/student'
+import { call, look, toProblem } from '~/composables/useApi'
 
 interface Done {
   forward: PlanOperation[]
@@ -91,8 +92,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     const { key, count: size } = batch
     keep()
     try {
-      const saved = await $fetch(`/api/students/${state.value.id}/plan`, { method: 'POST',
-        body: { plan: id, baseVersion: sync.value.version, batch: key, operations: sync.value.waiting.slice(0, size) } })
+      const { answer: saved } = await call(editPlan, { plan: id, baseVersion: sync.value.version, batch: key,
+        operations: sync.value.waiting.slice(0, size) }, { id: state.value.id })
       if (id === opened) {
         sync.value = receivePlan(sync.value, saved, size)
         if (saved.skipped.length > 0)
@@ -127,7 +128,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     if (busy || !state.value || version <= sync.value.version) return
     const id = opened
     try {
-      const news = await $fetch(`/api/students/${state.value.id}/plans/${id}`, { query: { since: sync.value.version } })
+      const news = await look(readPlan, { since: sync.value.version }, { id: state.value.id, plan: id })
       if (id !== opened || busy || news.head.version <= sync.value.version) return
       const before = sync.value.confirmed
       sync.value = receivePlan(sync.value, { version: news.head.version, plan: news.plan })

@@ -2,10 +2,13 @@ import { type Course, type Site, type Term, termOrder, type TravelTime } from '@
 import type { Catalog } from '@ridgeway/core/planning'
 import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { Program } from '@ridgeway/core/requirements'
+import { readCatalog } from '#shared/contract/views/college'
+import { look } from '~/composables/useApi'
 
 /** The college's catalog, fetched once a session. */
 export const useCatalogStore = defineStore('catalog', () => {
   const ready = ref(false)
+  const stamp = ref(0)
   const name = ref('')
   const creditPrice = ref(0)
   const termsText = ref('')
@@ -19,16 +22,17 @@ export const useCatalogStore = defineStore('catalog', () => {
 
   async function load(again = false) {
     if (ready.value && !again) return
-    const college = await $fetch('/api/catalog')
+    const college = await look(readCatalog, {})
+    stamp.value = college.stamp
     name.value = college.name
     creditPrice.value = college.creditPrice
     termsText.value = college.termsText
     sites.value = college.sites
     travel.value = college.travel
-    terms.value = college.terms as Term[]
-    courses.value = new Map((college.courses as Course[]).map(course => [course.code, course]))
-    programs.value = new Map(Object.entries(college.programs as unknown as Record<string, Program>))
-    problems.value = college.problems as CatalogProblem[]
+    terms.value = college.terms
+    courses.value = new Map(college.courses.map(course => [course.code, course]))
+    programs.value = new Map(Object.entries(college.programs))
+    problems.value = college.problems
     rules.value = { scale: college.scale, repeatPolicy: college.repeatPolicy }
     ready.value = true
   }
@@ -39,5 +43,6 @@ export const useCatalogStore = defineStore('catalog', () => {
   const nextTerm = (today: string) =>
     terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
-  return { ready, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName, nextTerm }
+  return { ready, stamp, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+    nextTerm }
 })

@@ -1,22 +1,20 @@
 import { EMPTY_PLAN, operationsBetween, type Plan } from '@ridgeway/core/planning'
 import { linesOfProgram } from '@ridgeway/core/requirements'
 import { type ReadPlan, readPlanCsv, readPlanJson } from '@ridgeway/formats'
-import type { PlanHead } from '~~/server/services/plans'
-import { toProblem, type Problem } from '~/composables/useApi'
+import { changePlan, comment as addComment, makePlan } from '#shared/contract/acts/student'
+import { type PlanHead, readPlan } from '#shared/contract/views/student'
+import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** The student's plans as a whole: making, renaming, deleting and comparing them, files, and what is written beside them. */
 export const usePlansStore = defineStore('plans', () => {
   const student = useStudentStore()
   const catalog = useCatalogStore()
-  const send = <T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: Record<string, unknown>) =>
-    $fetch<T>(`/api/students/${student.state!.id}/${path}` as string, { method, ...(body ? { body } : {}) }) as Promise<T>
   /** The plan that was deleted last, while it can be brought back. */
   const deleted = shallowRef<PlanHead | null>(null)
 
   async function attempt(work: () => Promise<unknown>): Promise<Problem | null> {
     try {
       await work()
-      await student.reload()
       return null
     }
     catch (error) {
@@ -27,10 +25,10 @@ export const usePlansStore = defineStore('plans', () => {
   /** Makes a plan, empty or as a copy, and opens it. */
   const make = (name: string, copyOf: number | null) =>
     attempt(async () => {
-      const head = await send<PlanHead>('POST', 'plans', { name, copyOf })
+      const head = await student.send(makePlan, { name, copyOf })
       await student.openPlan(head.id)
     })
-  const change = (id: number, body: { name?: string, current?: true, deleted?: boolean }) => send('PUT', `plans/${id}`, body)
+  const change = (id: number, wish: { name?: string, current?: true, deleted?: boolean }) => student.send(changePlan, wish, id)
   const rename = (id: number, name: string) => attempt(() => change(id, { name }))
   const makeCurrent = (id: number) => attempt(() => change(id, { current: true }))
   const remove = (plan: PlanHead) =>
@@ -49,7 +47,7 @@ export const usePlansStore = defineStore('plans', () => {
   async function read(id: number): Promise<Plan | null> {
     if (id === student.state?.plan.id) return student.plan
     try {
-      return (await send<{ plan: Plan }>('GET', `plans/${id}`)).plan
+      return (await look(readPlan, {}, { id: student.state!.id, plan: id })).plan
     }
     catch {
       return null
@@ -67,12 +65,12 @@ export const usePlansStore = defineStore('plans', () => {
   /** Keeps a plan that was read as one more plan, whole or not at all, and opens it. */
   const keep = (name: string, plan: Plan) =>
     attempt(async () => {
-      const head = await send<PlanHead>('POST', 'plans', { name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) })
+      const head = await student.send(makePlan, { name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) })
       await student.openPlan(head.id)
     })
 
   const comment = (about: { term: string | null, entry: string | null }, text: string) =>
-    attempt(() => send('POST', 'comments', { ...about, text }))
+    student.act(addComment, { ...about, text })
 
   return { deleted, make, rename, makeCurrent, remove, restore, read, readFile, keep, comment }
 })

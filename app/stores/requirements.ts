@@ -4,7 +4,11 @@ import {
   explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
   tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
-import { toProblem, type Problem } from '~/composables/useApi'
+import {
+  askProgramChange, decideProgramChange, grantException, pinUse as pinUseOf, recordMilestone as recordMilestoneOf, takeBackException,
+  takeBackProgramChange,
+} from '#shared/contract/acts/student'
+import type { Problem } from '~/composables/useApi'
 
 export interface Grant {
   kind: 'substitution' | 'waiver'
@@ -70,26 +74,18 @@ export const useRequirementsStore = defineStore('requirements', () => {
         ? { code: 'plan', title: `The use was not pinned: ${refused}.`, detail: 'Reload the page and try again.', status: 0 }
         : null
     }
-    return send('use-pins', 'PUT', { item: itemId, program, line })
+    return student.act(pinUseOf, { item: itemId, program, line })
   }
 
-  async function send(path: string, method: 'PUT' | 'POST' | 'DELETE', body?: object, query?: object): Promise<Problem | null> {
-    try {
-      await $fetch(`/api/students/${student.state!.id}/${path}`,
-        { method, ...(body ? { body } : {}), ...(query ? { query } : {}) } as Parameters<typeof $fetch>[1])
-      await student.reload()
-      return null
-    }
-    catch (error) {
-      return toProblem(error)
-    }
-  }
-  const grant = ({ instead, ...rest }: Grant) => send('exceptions', 'POST', rest.kind === 'waiver' ? rest : { ...rest, instead })
-  const takeBack = (id: number) => send('exceptions', 'DELETE', undefined, { id })
-  const recordMilestone = (program: string, milestone: string, done: boolean) => send('milestones', 'PUT', { program, milestone, done })
-  const askChange = (programs: string[], note: string) => send('program-change', 'POST', { programs, note })
-  const takeBackChange = () => send('program-change', 'DELETE')
-  const decideChange = (granted: boolean, words: string) => send('program-change/decision', 'POST', { granted, words })
+  const grant = ({ kind, instead, course, ...rest }: Grant) =>
+    student.act(grantException, kind === 'waiver' ? { kind, course, ...rest } : { kind, course: course ?? '', instead, ...rest })
+  const takeBack = (id: number) => student.act(takeBackException, { id })
+  const recordMilestone = (program: string, milestone: string, done: boolean) =>
+    student.act(recordMilestoneOf, { program, milestone, done })
+  const askChange = (programs: string[], note: string) => student.act(askProgramChange, { programs, note })
+  const takeBackChange = () => student.act(takeBackProgramChange, {})
+  const decideChange = (request: number, granted: boolean, words: string) =>
+    student.act(decideProgramChange, { request, granted, words })
 
   /** The record read against another program; nothing is changed by it. */
   function trial(id: string): ProgramTrial | null {

@@ -1,7 +1,6 @@
-import type { Account } from '~~/server/services/accounts'
-import { toProblem, type Problem } from '~/composables/useApi'
-
-interface DemoAccount { username: string, name: string, role: Account['role'], story: string }
+import { setClock as moveClock, signIn as begin, signOut as end } from '#shared/contract/acts/college'
+import { type Account, type DemoAccount, readDemoAccounts, readSession } from '#shared/contract/views/college'
+import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Who is signed in, and the college's clock. */
 export const useSessionStore = defineStore('session', () => {
@@ -14,7 +13,7 @@ export const useSessionStore = defineStore('session', () => {
   const demoAccounts = ref<DemoAccount[]>([])
 
   async function load() {
-    const session = await $fetch('/api/session')
+    const session = await look(readSession, {})
     account.value = session.account
     zone.value = session.zone
     demo.value = session.demo
@@ -24,7 +23,7 @@ export const useSessionStore = defineStore('session', () => {
 
   async function signIn(username: string, password: string): Promise<Problem | null> {
     try {
-      await $fetch('/api/session', { method: 'POST', body: { username, password } })
+      await call(begin, { username, password })
       await load()
       return null
     }
@@ -34,18 +33,18 @@ export const useSessionStore = defineStore('session', () => {
   }
 
   async function signOut() {
-    await $fetch('/api/session', { method: 'DELETE' })
+    await call(end, {})
     if (account.value) forgetPlans(account.value.id)
     account.value = null
   }
 
   async function loadDemoAccounts() {
-    demoAccounts.value = await $fetch('/api/session/demo').catch(() => [])
+    demoAccounts.value = await look(readDemoAccounts, {}).catch(() => [])
   }
 
   async function setClock(now: string): Promise<Problem | null> {
     try {
-      await $fetch('/api/standins/clock', { method: 'PUT', body: { now } })
+      await call(moveClock, { now })
       offset.value = Date.parse(now) - Date.now()
       return null
     }

@@ -1,7 +1,6 @@
-import type { AdviseeRow } from '~~/server/services/advisees'
-import type { ProgramCheck } from '~~/server/services/programs'
-import type { SeatRow } from '~~/server/services/office'
-import { toProblem, type Problem } from '~/composables/useApi'
+import { loadProgramFile, type ProgramCheck } from '#shared/contract/acts/college'
+import { type AdviseeRow, readAdvisees, readOpenings, readSeats, type SeatRow } from '#shared/contract/views/college'
+import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Lists of the advisor and of the office. */
 export const useStaffStore = defineStore('staff', () => {
@@ -22,18 +21,18 @@ export const useStaffStore = defineStore('staff', () => {
     }
   }
   const loadAdvisees = () => read(async () => {
-    advisees.value = await $fetch<AdviseeRow[]>('/api/advisees', { query: { term: workingTerm.code } })
+    advisees.value = await look(readAdvisees, { term: workingTerm.code })
   })
   const loadSeats = () => read(async () => {
-    seats.value = await $fetch<SeatRow[]>('/api/seats', { query: { term: workingTerm.code } })
+    seats.value = await look(readSeats, { term: workingTerm.code })
   })
   const loadOpenings = () => read(async () => {
-    openings.value = await $fetch<{ term: string, from: string, words: string }[]>('/api/openings')
+    openings.value = await look(readOpenings, {})
   })
   /** Checks a program file and, with `keep`, puts it in force; the catalog is then read again. */
   async function sendProgramFile(text: string, keep: boolean): Promise<ProgramCheck | Problem> {
     try {
-      const answer = await $fetch<ProgramCheck>('/api/programs', { method: 'POST', body: { text, keep } })
+      const { answer } = await call(loadProgramFile, { text, keep })
       if (keep) await catalog.load(true)
       return answer
     }

@@ -6,8 +6,10 @@ import {
 } from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
 import { fromInstant } from '@ridgeway/core/weeks'
-import type { StudentState } from '~~/server/services/students'
-import { toProblem, type Problem } from '~/composables/useApi'
+import type { z } from 'zod'
+import type { Act, FileView } from '#shared/contract/define'
+import { readStudent, type StudentState } from '#shared/contract/views/student'
+import { call, type Changed, look, toProblem, type Problem } from '~/composables/useApi'
 
 /** The opened student: own file, or an advisee's. Everything shown is read from here by the core, at once after each move. */
 export const useStudentStore = defineStore('student', () => {
@@ -31,12 +33,7 @@ export const useStudentStore = defineStore('student', () => {
     if (!workingTerm.code) return
     if (state.value?.id !== id) wanted.value = null
     try {
-      const fresh = await $fetch<StudentState>(`/api/students/${id}`, {
-        query: { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) },
-      })
-      state.value = fresh
-      sync.open(fresh)
-      failed.value = null
+      take(await look(readStudent, { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) }, { id }))
     }
     catch (error) {
       const problem = toProblem(error)
@@ -48,6 +45,11 @@ export const useStudentStore = defineStore('student', () => {
       }
       failed.value = problem
     }
+  }
+  function take(fresh: StudentState) {
+    state.value = fresh
+    sync.open(fresh)
+    failed.value = null
   }
   /** Looks at another plan; null goes back to the current one. */
   async function openPlan(id: number | null) {
@@ -157,23 +159,40 @@ export const useStudentStore = defineStore('student', () => {
   usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {
     const now = state.value
     if (!now) return
-    const kept = news.plans.filter(one => !one.deleted)
-    const known = (plans: readonly { id: number, name: string, current: boolean }[]) =>
-      plans.map(one => `${one.id} ${one.name} ${one.current}`).join()
-    if (known(kept) !== known(now.plans) || news.comment !== (now.comments.at(-1)?.id ?? 0)) void reload()
-    else void sync.pull(kept.find(one => one.id === now.plan.id)?.version ?? 0)
+    if (news.version > now.version) void reload()
+    else void sync.pull(news.plans[now.plan.id] ?? 0)
+    if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true)
   })
 
-  /** An act of one press: asks, confirms, accepts, signs off; then the file is read again. */
-  async function act(path: 'sign-off-request' | 'sign-off' | 'terms' | 'program',
-    body: Record<string, unknown> = {}): Promise<Problem | null> {
+  /** The views of the file that are open besides the file itself, and what an act answered about them. */
+  const showing = new Set<FileView>()
+  const changed = shallowRef<Changed>({})
+
+  /** Does an act on the opened file; one press, one answer, which holds the views that it changed. Throws what went wrong. */
+  async function send<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>, input: z.input<Input>,
+    onPlan?: number): Promise<z.output<Output>> {
+    const { id } = state.value!
+    const plan = wanted.value
+    const { answer, views } = await call(act, input, { id, ...(onPlan ? { plan: onPlan } : {}),
+      shown: { term: workingTerm.code, show: ['student', ...showing], ...(plan === null ? {} : { plan }) } })
+    if (state.value?.id === id && wanted.value === plan) {
+      if (views.student?.plan.id === state.value.plan.id) take(views.student)
+      else if (act.changes.includes('student')) await reload()
+    }
+    if (act.changes.includes('week')) changed.value = views
+    return answer
+  }
+  /** As `send`; gives what went wrong, or null. */
+  async function act<Input extends z.ZodType>(declared: Act<Input>, input: z.input<Input>, onPlan?: number): Promise<Problem | null> {
     try {
-      await $fetch(`/api/students/${state.value!.id}/${path}`, { method: 'POST', body })
-      await reload()
+      await send(declared, input, onPlan)
       return null
     }
     catch (error) {
-      return toProblem(error)
+      const problem = toProblem(error)
+      // What it was decided on has moved on: here it is.
+      if (problem.status === 409) await reload()
+      return problem
     }
   }
 
@@ -182,5 +201,5 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees,
-    steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, localDate, preview, previewed, shown, pace }
+    steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, send, showing, changed, localDate, preview, previewed, shown, pace }
 })

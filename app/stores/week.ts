@@ -1,6 +1,7 @@
 import type { RowDecision } from '@ridgeway/core/registration'
-import type { BundleView, RunResult } from '~~/server/services/registration'
-import { toProblem, type Problem } from '~/composables/useApi'
+import { chooseBundle, register as registerRows, type RunResult } from '#shared/contract/acts/student'
+import { type BundleView, dryRun, readWeek } from '#shared/contract/views/student'
+import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Bundles and decisions of the working term, and the run itself. */
 export const useWeekStore = defineStore('week', () => {
@@ -12,13 +13,12 @@ export const useWeekStore = defineStore('week', () => {
   const failed = ref<Problem | null>(null)
   const running = ref(false)
 
-  const address = () => `/api/students/${student.state!.id}`
+  const at = () => ({ id: student.state!.id })
 
   async function load() {
+    student.showing.add('week')
     try {
-      const query = { term: workingTerm.code }
-      const read = await $fetch<{ courses: { course: string, bundles: BundleView[] }[] }>(`${address()}/week`, { query })
-      courses.value = read.courses
+      courses.value = (await look(readWeek, { term: workingTerm.code }, at())).courses
       failed.value = null
     }
     catch (error) {
@@ -27,19 +27,26 @@ export const useWeekStore = defineStore('week', () => {
   }
 
   async function loadSheet() {
+    student.showing.add('sheet')
     try {
-      sheet.value = await $fetch<{ at: string, rows: RowDecision[] }>(`${address()}/dry-run`, { query: { term: workingTerm.code } })
+      sheet.value = await look(dryRun, { term: workingTerm.code }, at())
       failed.value = null
     }
     catch (error) {
       failed.value = toProblem(error)
     }
   }
+  /** An act answers with what it changed; what is open and was not answered is read. */
+  watch(() => student.changed, ({ week, sheet: rows }) => {
+    if (week) courses.value = week.courses
+    else if (student.showing.has('week')) void load()
+    if (rows) sheet.value = rows
+    else if (student.showing.has('sheet')) void loadSheet()
+  })
 
   async function choose(course: string, sectionIds: number[]): Promise<Problem | null> {
     try {
-      await $fetch(`${address()}/line-up`, { method: 'PUT', body: { term: workingTerm.code, course, sectionIds } })
-      await Promise.all([student.reload(), load()])
+      await student.send(chooseBundle, { term: workingTerm.code, course, sectionIds })
       return null
     }
     catch (error) {
@@ -56,12 +63,9 @@ export const useWeekStore = defineStore('week', () => {
     running.value = true
     pendingKey ??= crypto.randomUUID()
     try {
-      result.value = await $fetch<RunResult>(`${address()}/registrations`, { method: 'POST',
-        body: { term: workingTerm.code, key: pendingKey, rowIds } })
+      result.value = await student.send(registerRows, { term: workingTerm.code, key: pendingKey, rowIds })
       pendingKey = null
       failed.value = null
-      await student.reload()
-      await Promise.all([load(), loadSheet()])
     }
     catch (error) {
       failed.value = toProblem(error)
@@ -71,6 +75,7 @@ export const useWeekStore = defineStore('week', () => {
   }
 
   function clear() {
+    student.showing.clear()
     courses.value = null
     sheet.value = null
     result.value = null

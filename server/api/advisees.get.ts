@@ -1,5 +1,4 @@
-import { TermQuery } from '#shared/requests'
-import { readAdvisees } from '../services/advisees'
+import { readAdvisees } from '#shared/contract/views/college'
+import { readAdviseesView } from '../views/staff'
 
-export default defineRoute({ access: 'advisor', query: TermQuery,
-  handle: ({ account, query }) => readAdvisees(useDatabase(), account.id, query.term) })
+export default serveView(readAdvisees, readAdviseesView)

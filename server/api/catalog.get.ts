@@ -1,9 +1,7 @@
-import { loadCollege } from '../services/catalog'
+import { readCatalog } from '#shared/contract/views/college'
 
-export default defineRoute({ access: 'signed in', handle: async () => {
-  const { name, zone, creditPrice, termsText, sites, travel, programs, catalog, problems } = await loadCollege(useDatabase())
-  return {
-    name, zone, creditPrice, termsText, sites, travel, programs: Object.fromEntries(programs),
-    courses: [...catalog.courses.values()], terms: catalog.terms, scale: catalog.scale, repeatPolicy: catalog.repeatPolicy, problems,
-  }
-} })
+export default serveView(readCatalog, ({ college }) => {
+  const { catalog, programs, openings: _, ...rest } = college
+  return { ...rest, programs: Object.fromEntries(programs), courses: [...catalog.courses.values()], terms: catalog.terms,
+    scale: catalog.scale, repeatPolicy: catalog.repeatPolicy }
+})

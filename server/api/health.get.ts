@@ -1,4 +1,7 @@
-export default defineRoute({ access: 'everybody', handle: async () => {
-  await useDatabase().execute('SELECT 1')
+import { plain } from '../db/store/plain'
+
+/** Whether the server runs and its database answers. */
+export default answering(async () => {
+  await useDatabase().read(db => plain(db, 'SELECT 1'))
   return { ok: true }
-} })
+})

@@ -1,3 +1,3 @@
-import { loadCollege } from '../services/catalog'
+import { readOpenings } from '#shared/contract/views/college'
 
-export default defineRoute({ access: 'office', handle: async () => (await loadCollege(useDatabase())).openings })
+export default serveView(readOpenings, ({ college }) => college.openings)

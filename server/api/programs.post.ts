@@ -1,5 +1,4 @@
-import { ProgramFileRequest } from '#shared/requests'
-import { loadProgramFile } from '../services/programs'
+import { loadProgramFile as declared } from '#shared/contract/acts/college'
+import { loadProgramFile } from '../acts/college'
 
-export default defineRoute({ access: 'office', body: ProgramFileRequest,
-  handle: ({ account, body }) => loadProgramFile(useDatabase(), { actor: account.id, ...body }) })
+export default serveAct(declared, loadProgramFile)

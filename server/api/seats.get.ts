@@ -1,4 +1,4 @@
-import { TermQuery } from '#shared/requests'
-import { readSeats } from '../services/office'
+import { readSeats } from '#shared/contract/views/college'
+import { readSeatsView } from '../views/staff'
 
-export default defineRoute({ access: 'office', query: TermQuery, handle: ({ query }) => readSeats(useDatabase(), query.term) })
+export default serveView(readSeats, readSeatsView)

@@ -1,4 +1,4 @@
-import { endWatches } from '../services/plan-watch'
+import { endWatches } from '../views/news'
 
 /** A server that is told to stop lets go of the pages that listen for news; everything else is given its time. */
 export default defineNitroPlugin(() => {

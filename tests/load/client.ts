@@ -16,7 +16,7 @@ export class Client {
       headers: { 'content-type': 'application/json', 'origin': ADDRESS }, body: JSON.stringify({ username, password }) })
     if (!answer.ok) throw new Error(`${username} could not sign in: ${answer.status}`)
     const cookie = answer.headers.getSetCookie().map(line => line.split(';')[0]!).join('; ')
-    return new Client(cookie, (await answer.json() as { id: number }).id, username)
+    return new Client(cookie, (await answer.json() as { answer: { id: number } }).answer.id, username)
   }
 
   call(method: string, path: string, body?: unknown, origin = ADDRESS): Promise<Response> {
@@ -27,10 +27,53 @@ export class Client {
     })
   }
 
+  /** What a view or an act answers; that of an act without the views that it changed. */
   async json<T>(method: string, path: string, body?: unknown): Promise<T> {
     const answer = await this.call(method, path, body)
     if (!answer.ok) throw new Error(`${this.username} ${method} ${path}: ${answer.status} ${await answer.text()}`)
-    return await answer.json() as T
+    const told = await answer.json() as T
+    return method === 'GET' ? told : (told as { answer: T }).answer
+  }
+}
+
+interface Told { version: number, plans: Record<string, number>, catalog: number }
+
+/** An open page that listens for news of a student. */
+export class News {
+  heard = ''
+  private read = 0
+  private constructor(private readonly reader: ReadableStreamDefaultReader<string>) {}
+
+  static async of(client: Client, student: number, address = ADDRESS): Promise<News> {
+    const answer = await fetch(`${address}/api/students/${student}/news`, { headers: { cookie: client.cookie } })
+    if (!answer.ok) throw new Error(`no news: ${answer.status} ${await answer.text()}`)
+    return new News(answer.body!.pipeThrough(new TextDecoderStream()).getReader())
+  }
+
+  /** The next of the news that a test holds of. */
+  async next(holds: (told: Told) => boolean): Promise<Told> {
+    for (;;) {
+      for (let end = this.heard.indexOf('\n\n', this.read); end >= 0; end = this.heard.indexOf('\n\n', this.read)) {
+        const line = this.heard.slice(this.read, end).split('\n').find(text => text.startsWith('data:'))
+        this.read = end + 2
+        const told = line && JSON.parse(line.slice(5)) as Told
+        if (told && holds(told)) return told
+      }
+      if (await this.more()) throw new Error('the news ended')
+    }
+  }
+
+  /** Resolves when the server ends them. */
+  async end(): Promise<void> {
+    while (!await this.more());
+  }
+
+  close = () => this.reader.cancel()
+
+  private async more(): Promise<boolean> {
+    const { value, done } = await this.reader.read()
+    this.heard += value ?? ''
+    return done
   }
 }
 

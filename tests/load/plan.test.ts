@@ -4,9 +4,9 @@ import { randomUUID } from 'node:crypto'
 import { applyToPlan, EMPTY_PLAN, type Plan, type PlanEntry, type PlanOperation } from '@ridgeway/core/planning'
 import { clashBetween } from '@ridgeway/core/weeks'
 import { TERMS, TRAVEL } from '../../demo/calendar'
-import { findSections } from '../../server/db/repositories/sections'
+import { findSections } from '../../server/db/store/sections'
 import * as s from '../../server/db/schema'
-import { ADDRESS, Client, close, db } from './client'
+import { Client, close, db, News } from './client'
 
 /** Two editors on one plan: nothing lost, and the operations replay to the entries. */
 interface Edit {
@@ -194,23 +194,16 @@ describe('several plans', () => {
 })
 
 describe('news', () => {
-  it('tell a watching page of an edit and of a comment', async () => {
-    const answer = await fetch(`${ADDRESS}/api/students/${wren.id}/plan-events`, { headers: { cookie: hollis.cookie } })
-    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
-    let heard = ''
-    const until = async (test: () => boolean) => {
-      while (!test()) {
-        const { value, done } = await reader.read()
-        if (done) throw new Error('the news ended')
-        heard += value
-      }
-    }
-    await until(() => heard.includes('"comment"'))
-    const { version } = await edit(wren, [{ kind: 'plan note', note: 'news' }])
-    await until(() => heard.includes(`"version":${version}`))
-    const comments = await hollis.json<{ id: number, text: string }[]>('POST', `/api/students/${wren.id}/comments`, { term: '2027FA',
-      entry: null, text: 'Looks good.' })
-    await until(() => heard.includes(`"comment":${comments.at(-1)!.id}`))
-    await reader.cancel()
+  it('tell a watching page of an edit and of a comment, in versions only', async () => {
+    const news = await News.of(hollis, wren.id)
+    const first = await news.next(() => true)
+    const { version } = await edit(wren, [{ kind: 'plan note', note: 'news of a private kind' }])
+    const second = await news.next(told => Object.values(told.plans).includes(version))
+    await hollis.json('POST', `/api/students/${wren.id}/comments`, { term: '2027FA', entry: null, text: 'Looks good.' })
+    const third = await news.next(told => told.version > second.version)
+    expect(second.version).toBe(first.version)
+    expect(third.plans).toEqual(second.plans)
+    expect(news.heard).not.toMatch(/private|Looks good/)
+    await news.close()
   })
 })

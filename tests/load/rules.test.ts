@@ -3,8 +3,8 @@ import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findingName, type RowDecision } from '@ridgeway/core/registration'
 import { sayFinding } from '@ridgeway/words'
-import type { RunResult } from '../../server/services/registration'
-import type { StudentState } from '../../server/services/students'
+import type { RunResult } from '../../shared/contract/acts/student'
+import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db } from './client'
 
@@ -78,8 +78,9 @@ describe('gates', () => {
 
   it('open one by one: sign-off by the advisor, terms by the student', async () => {
     await perrin.json('POST', '~/sign-off-request', { term: TERM, note: 'please' })
-    expect((await hollis.call('POST', `/api/students/${perrin.id}/sign-off`, { term: TERM, note: '' })).status).toBe(403)
-    await yara.json('POST', `/api/students/${perrin.id}/sign-off`, { term: TERM, note: 'Good plan.' })
+    expect((await hollis.call('POST', `/api/students/${perrin.id}/sign-off`, { term: TERM, note: '', seen: [] })).status).toBe(403)
+    const seen = (await state(perrin)).file.entries.filter(entry => entry.term === TERM).map(({ course, credits }) => ({ course, credits }))
+    await yara.json('POST', `/api/students/${perrin.id}/sign-off`, { term: TERM, note: 'Good plan.', seen })
     await perrin.json('POST', '~/terms', { term: TERM })
     await perrin.json('POST', '~/terms', { term: TERM })
     const now = await state(perrin)
@@ -92,7 +93,8 @@ describe('gates', () => {
   it('a term without courses can be neither asked for nor signed', async () => {
     expect(await problem(await perrin.call('POST', '~/sign-off-request', { term: '2029SU', note: '' }))).toMatchObject({ status: 422,
       code: 'nothing-planned' })
-    expect(await problem(await yara.call('POST', `/api/students/${perrin.id}/sign-off`, { term: '2029SU', note: '' }))).toMatchObject({
+    const nothing = { term: '2029SU', note: '', seen: [] }
+    expect(await problem(await yara.call('POST', `/api/students/${perrin.id}/sign-off`, nothing))).toMatchObject({
       status: 422,
       code: 'nothing-planned',
     })

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, like, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { RunResult } from '../../server/services/registration'
+import type { RunResult } from '../../shared/contract/acts/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts } from './client'
 

@@ -2,9 +2,12 @@ import { randomUUID } from 'node:crypto'
 import { eq, sql } from 'drizzle-orm'
 import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import { loadDemo } from '../../demo/load'
-import type { Database } from '../../server/db/connect'
+import type { Database as Direct } from '../../server/db/connect'
+import { Database } from '../../server/db/database'
 import * as s from '../../server/db/schema'
-import { register } from '../../server/services/registration'
+import { registerOne } from '../../server/acts/register'
+import { KeptCollege } from '../../server/college/college'
+import { readStamp } from '../../server/db/store/college'
 import { median, quantile, round, type Figure } from './figure'
 
 const STUDENTS = 20_000
@@ -17,7 +20,7 @@ const FIRST_PERSON = 100_000
 const FIRST_SECTION = 50_000
 
 /** A large college beside the demo's: 900 open sections in five time slots, 20,000 students with every gate open. */
-async function fillLargeCollege(db: Database) {
+async function fillLargeCollege(db: Direct) {
   await loadDemo(db, { generated: 0, full: [] })
   await db.update(s.clockSetting).set({ demoNow: null })
   const chunks = async (table: Parameters<typeof db.insert>[0], rows: Record<string, unknown>[]) => {
@@ -68,17 +71,21 @@ async function fillLargeCollege(db: Database) {
 }
 
 /** Whole registration runs of five bundles by 16 clients at once, against bare seat-claim transactions on the same tables. */
-export async function benchRegistration(db: Database): Promise<Figure[]> {
+export async function benchRegistration(db: Direct): Promise<Figure[]> {
   await fillLargeCollege(db)
   const bare = await throughput(CLIENTS * 120,
     i => bareClaim(db, FIRST_SECTION + i * 13 % (COURSES * SECTIONS_EACH), FIRST_PERSON + RUNS + i))
   const rows = await db.select().from(s.lineUpRows)
   const byStudent = new Map<number, number[]>()
   for (const row of rows) byStudent.set(row.student, [...byStudent.get(row.student) ?? [], row.id])
+  const database = new Database(process.env.DATABASE_URL!)
+  const college = await new KeptCollege().at(db, (await readStamp(db)).catalog)
+  const at = new Date().toISOString()
   let complete = 0
   const runs = await throughput(RUNS, async (i) => {
     const student = FIRST_PERSON + i
-    const result = await register(db, { student, actor: student, term: TERM, key: randomUUID(), rowIds: byStudent.get(student)! })
+    const press = { student, actor: student, term: TERM, key: randomUUID(), rowIds: byStudent.get(student)! }
+    const result = await database.write(tx => registerOne(tx, press, college, at))
     if (result.rows.every(row => row.outcome === 'register')) complete++
   })
   const oversold = await db.select({ n: sql<number>`count(*)` }).from(s.seatPools).where(sql`taken + held > capacity`)
@@ -97,11 +104,11 @@ export async function benchRegistration(db: Database): Promise<Figure[]> {
 }
 
 /** What the database itself can do: lock a seat row, take the seat, write who has it. */
-function bareClaim(db: Database, pool: number, student: number) {
+function bareClaim(db: Direct, pool: number, student: number) {
   return db.transaction(async (tx) => {
     await tx.select().from(s.seatPools).where(eq(s.seatPools.id, pool)).for('update')
     await tx.update(s.seatPools).set({ taken: sql`${s.seatPools.taken} + 1` }).where(eq(s.seatPools.id, pool))
-    await tx.insert(s.registrations).values({ student, section: pool, pool, term: TERM, course: 'bare', credits: 0, run: 'bare',
+    await tx.insert(s.registrations).values({ student, section: pool, pool, term: TERM, course: 'LAR 100', credits: 0, run: 'bare',
       at: '2026-01-01T00:00:00.000Z' })
   }, { isolationLevel: 'read committed' })
 }

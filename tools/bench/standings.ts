@@ -7,10 +7,12 @@ import { PROGRAMS } from '../../demo/programs'
 import { TERMS } from '../../demo/calendar'
 import { generateCase, type Case } from '../../tests/references/generate'
 import { loadHighs, solveReference } from '../../tests/references/ilp'
-import { loadCollege } from '../../server/services/catalog'
-import { readStudent } from '../../server/services/students'
+import { KeptCollege, programsAt } from '../../server/college/college'
+import { fileOf, planIn } from '../../server/college/student'
 import type { Database } from '../../server/db/connect'
 import { people } from '../../server/db/schema'
+import { readStamp } from '../../server/db/store/college'
+import { readDossiers } from '../../server/db/store/dossiers'
 import { ne } from 'drizzle-orm'
 import { median, quantile, round, time, type Figure } from './figure'
 
@@ -20,13 +22,13 @@ const MOVES = 120
 
 /** Requirement use: the authored students' own records, then hard generated cases against the integer-programming reference. */
 export async function benchAllocation(db: Database): Promise<Figure[]> {
-  const college = await loadCollege(db)
+  const college = await new KeptCollege().at(db, (await readStamp(db)).catalog)
   const authored = (await db.select().from(people).where(ne(people.story, ''))).filter(person => person.role === 'student')
   const times: number[] = []
   const authoredProved: boolean[] = []
-  for (const person of authored) {
-    const { file, programIds } = await readStudent(db, db, person.id, '2027SP')
-    const catalog = { ...college.catalog, programs: programIds.flatMap(id => college.programs.get(id) ?? []) }
+  for (const dossier of (await readDossiers(db, authored.map(person => person.id))).values()) {
+    const file = fileOf(dossier, college, '2027SP', planIn(dossier).plan)
+    const catalog = { ...college.catalog, programs: programsAt(college, dossier.programs) }
     const { inputs } = readStanding(file, catalog, '2026-11-09')
     for (const input of inputs) {
       const runs = Array.from({ length: 15 }, () => time(() => readProgram(input, new SolvedParts())))

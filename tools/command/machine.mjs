@@ -11,12 +11,11 @@ const has = command =>
   spawnSync('sh', ['-c', `command -v ${command}`], { stdio: 'ignore', env: { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` } })
     .status === 0
 
-/** Runs a command to its end, with its output shown; a failure ends this program with the same code. */
+/** Runs a command to its end, with its output shown. Throws when it fails, so that what was started before is stopped. */
 export function run(command, args, options = {}) {
   const done = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', ...options, env: { ...process.env, ...options.env } })
   if (done.status !== 0 && !options.mayFail) {
-    console.error(`${command} ${args.join(' ')} failed`)
-    process.exit(done.status ?? 1)
+    throw new Error(`${command} ${args.join(' ')} failed`)
   }
   return done.status ?? 1
 }

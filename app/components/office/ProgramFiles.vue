@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { linesOfProgram, programId } from '@ridgeway/core/requirements'
 import { writeProgramText } from '@ridgeway/formats'
-import type { ProgramCheck } from '~~/server/services/programs'
+import type { ProgramCheck } from '#shared/contract/acts/college'
 import type { Problem } from '~/composables/useApi'
 
 /** Programs in their catalog years: kept as files, checked line by line before one replaces another. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PlanHead } from '~~/server/services/plans'
+import type { PlanHead } from '#shared/contract/views/student'
 import type { Problem } from '~/composables/useApi'
 
 /** The student's plans: which is open, which is current; make, copy, rename, delete and bring back. */

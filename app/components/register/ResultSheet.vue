@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RunResult } from '~~/server/services/registration'
+import type { RunResult } from '#shared/contract/acts/student'
 import { sayFinding } from '@ridgeway/words'
 
 /** What the run did, one line a row, with its reference; it stays until the page is left. */

@@ -15,7 +15,7 @@ const compared = computed(() => {
 })
 async function decide(granted: boolean) {
   busy.value = true
-  problem.value = await requirements.decideChange(granted, words.value)
+  problem.value = await requirements.decideChange(change.value.id, granted, words.value)
   busy.value = false
 }
 </script>

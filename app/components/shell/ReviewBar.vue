@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { formatCredits, sayCheck } from '@ridgeway/words'
+import { signOff } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
 
 /** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */
@@ -22,7 +23,8 @@ const changes = computed(() => {
 })
 async function sign() {
   busy.value = true
-  problem.value = await student.act('sign-off', { term: workingTerm.code, note: note.value })
+  problem.value = await student.act(signOff, { term: workingTerm.code, note: note.value,
+    seen: planned.value.map(({ course, credits }) => ({ course, credits })) })
   busy.value = false
   if (!problem.value) note.value = ''
 }

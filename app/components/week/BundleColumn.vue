@@ -2,7 +2,7 @@
 import type { Section, Weekday } from '@ridgeway/core/catalog'
 import { seatsFor } from '@ridgeway/core/registration'
 import { formatCredits, sayFinding } from '@ridgeway/words'
-import type { BundleView } from '~~/server/services/registration'
+import type { BundleView } from '#shared/contract/views/student'
 
 /** One planned course with its bundles: when, where, how many seats, and in words whether it fits. */
 const props = defineProps<{ course: string, bundles: BundleView[], hue: string }>()

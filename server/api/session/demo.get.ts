@@ -1,3 +1,4 @@
-import { demoAccounts } from '../../services/accounts'
+import { readDemoAccounts } from '#shared/contract/views/college'
+import { demoPeople } from '../../db/store/people'
 
-export default defineRoute({ access: 'everybody', demo: true, handle: () => demoAccounts(useDatabase()) })
+export default serveView(readDemoAccounts, ({ db }) => demoPeople(db))

@@ -1,8 +1,10 @@
-import { SignInRequest } from '#shared/requests'
-import { signIn } from '../../services/accounts'
+import { signIn as declared } from '#shared/contract/acts/college'
+import { signIn } from '../../acts/accounts'
 
-export default defineRoute({ access: 'everybody', body: SignInRequest, handle: async ({ event, body }) => {
-  const account = await signIn(useDatabase(), body.username, body.password)
-  await replaceUserSession(event, { user: account })
-  return account
-} })
+export default serveOwn(declared, async ({ event, input }) => {
+  const { person, secret } = await signIn(useDatabase(), { ...input, address: addressOf(event),
+    knownDevice: isKnownDevice(event, input.username), at: new Date().toISOString() })
+  await replaceUserSession(event, { secure: { session: secret } })
+  rememberDevice(event, person.username)
+  return person
+})

@@ -1,3 +1,3 @@
-import { currentInstant } from '../../services/clock'
+import { readClock } from '#shared/contract/views/college'
 
-export default defineRoute({ access: 'signed in', demo: true, handle: async () => ({ now: await currentInstant(useDatabase()) }) })
+export default serveView(readClock, ({ at }) => ({ now: at }))

@@ -1,7 +1,4 @@
-import { ClockRequest } from '#shared/requests'
-import { setClock } from '../../services/clock'
+import { setClock as declared } from '#shared/contract/acts/college'
+import { setClock } from '../../acts/college'
 
-export default defineRoute({ access: 'signed in', demo: true, body: ClockRequest, handle: async ({ body }) => {
-  await setClock(useDatabase(), new Date(body.now).toISOString())
-  return { now: body.now }
-} })
+export default serveAct(declared, setClock)

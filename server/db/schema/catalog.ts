@@ -3,7 +3,7 @@ import { boolean, check, index, int, mysqlTable, varchar } from 'drizzle-orm/mys
 import type { Course, Delivery, Meeting, Part } from '@ridgeway/core/catalog'
 import type { Program } from '@ridgeway/core/requirements'
 import { jsonText } from './columns'
-import { terms } from './institution'
+import { sites, terms } from './institution'
 
 export const courses = mysqlTable('courses', {
   code: varchar({ length: 10 }).primaryKey(),
@@ -58,7 +58,7 @@ export const meetings = mysqlTable('meetings', {
   end: int('end_minute').notNull(),
   first: varchar('first_date', { length: 10 }).notNull(),
   last: varchar('last_date', { length: 10 }).notNull(),
-  site: varchar({ length: 20 }).notNull(),
+  site: varchar({ length: 20 }).notNull().references(() => sites.code),
   room: varchar({ length: 40 }).notNull(),
 }, table => [index('meetings_section').on(table.section)])
 
@@ -70,6 +70,8 @@ export const seatPools = mysqlTable('seat_pools', {
   capacity: int().notNull(),
   taken: int().notNull(),
   held: int().notNull(),
+  /** Counts changes of the section whose seats these are; who keeps the section compares it. */
+  sectionVersion: int('section_version').notNull().default(0),
 }, table => [
   index('seat_pools_section').on(table.section),
   check('seats_within_capacity', sql`${table.taken} >= 0 AND ${table.held} >= 0 AND ${table.taken} + ${table.held} <= ${table.capacity}`),

@@ -43,7 +43,12 @@ export const terms = mysqlTable('terms', {
   withdrawBy: localDate('withdraw_by').notNull(),
   feesDue: localDate('fees_due').notNull(),
   scheduled: boolean().notNull(),
+  /** Counts changes of the term's sections, their seats left out. */
+  sectionsVersion: int('sections_version').notNull().default(0),
 })
+
+/** Counts changes of what all servers keep: the college itself, calendar, courses and programs. One row. */
+export const collegeStamp = mysqlTable('college_stamp', { id: int().primaryKey(), version: int().notNull() })
 
 export const termSessions = mysqlTable('term_sessions', {
   term: varchar({ length: 6 }).notNull().references(() => terms.code),
@@ -62,7 +67,7 @@ export const openings = mysqlTable('openings', {
   words: varchar({ length: 200 }).notNull(),
 })
 
-/** The demo's clock: one row; `offsetMs` is added to the machine's time. */
+/** The demo's clock: one row. */
 export const clockSetting = mysqlTable('clock_setting', {
   id: int().primaryKey(),
   /** The demo instant at the machine instant `setAt`; null runs on the machine's own time. */

@@ -1,7 +1,9 @@
-import { boolean, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import { sql } from 'drizzle-orm'
+import { boolean, char, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { instant, jsonText } from './columns'
-import { courses } from './catalog'
+import { courses, programs } from './catalog'
+import { terms } from './institution'
 
 export type Role = 'student' | 'advisor' | 'office'
 
@@ -17,6 +19,23 @@ export const people = mysqlTable('people', {
   story: varchar({ length: 300 }).notNull(),
 })
 
+/** Who is signed in where. The cookie holds a secret; here stands what it hashes to. */
+export const sessions = mysqlTable('sessions', {
+  id: char({ length: 64 }).primaryKey(),
+  person: int().notNull().references(() => people.id),
+  started: instant('started_at').notNull(),
+  until: instant('valid_until').notNull(),
+  /** A mark of the password that was given; a session does not outlive it. */
+  mark: char({ length: 64 }).notNull(),
+}, table => [index('sessions_person').on(table.person)])
+
+/** Tries to sign in, counted by name and by address, for all servers together. */
+export const signInTries = mysqlTable('sign_in_tries', {
+  key: varchar('try_key', { length: 120 }).primaryKey(),
+  tries: int().notNull(),
+  until: instant('counted_until').notNull(),
+})
+
 export const students = mysqlTable('students', {
   person: int().primaryKey().references(() => people.id),
   advisor: int().references(() => people.id),
@@ -24,11 +43,13 @@ export const students = mysqlTable('students', {
   placements: jsonText<Record<string, number>>()('placements').notNull(),
   /** Credits a term the student aims at; null for none. */
   targetLoad: int('target_load'),
+  /** Counts what changes in the student's file, the operations on plans left out, which have versions of their own. */
+  version: int().notNull().default(0),
 }, table => [index('students_advisor').on(table.advisor)])
 
 export const studentPrograms = mysqlTable('student_programs', {
   student: int().notNull().references(() => students.person),
-  program: varchar({ length: 30 }).notNull(),
+  program: varchar({ length: 30 }).notNull().references(() => programs.id),
   position: int().notNull(),
 }, table => [primaryKey({ columns: [table.student, table.program] })])
 
@@ -57,18 +78,21 @@ export const exceptions = mysqlTable('exceptions', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'>().notNull(),
-  course: varchar({ length: 10 }),
-  term: varchar({ length: 6 }),
+  course: varchar({ length: 10 }).references(() => courses.code),
+  term: varchar({ length: 6 }).references(() => terms.code),
   /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */
   program: varchar({ length: 20 }),
   line: varchar({ length: 60 }),
-  instead: varchar({ length: 10 }),
+  instead: varchar({ length: 10 }).references(() => courses.code),
   /** Kind's own value: the raised cap in hundredths for `load`. */
   value: int(),
   reason: varchar({ length: 300 }).notNull(),
   grantedBy: int('granted_by').notNull().references(() => people.id),
   grantedAt: instant('granted_at').notNull(),
-}, table => [index('exceptions_student').on(table.student)])
+  /** What is lifted, as one text: nothing is granted twice. */
+  what: varchar({ length: 140 }).generatedAlwaysAs(
+    sql`concat_ws('|', kind, ifnull(course, ''), ifnull(term, ''), ifnull(program, ''), ifnull(line, ''))`, { mode: 'stored' }),
+}, table => [index('exceptions_student').on(table.student), unique('exceptions_once').on(table.student, table.what)])
 
 /** Uses pinned for items of the record; those of planned courses stand in the plan itself. */
 export const usePins = mysqlTable('use_pins', {
@@ -99,4 +123,6 @@ export const programRequests = mysqlTable('program_requests', {
   decidedBy: int('decided_by').references(() => people.id),
   decidedAt: instant('decided_at'),
   words: varchar({ length: 500 }).notNull(),
-}, table => [index('program_requests_student').on(table.student)])
+  /** The student, while the wish waits for its answer: one at a time. */
+  waitingOf: int('waiting_of').generatedAlwaysAs(sql`if(state = 'asked', student, null)`, { mode: 'stored' }),
+}, table => [index('program_requests_student').on(table.student), unique('program_requests_waiting').on(table.waitingOf)])

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { boolean, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core/planning'
 import type { LineRef } from '@ridgeway/core/record'
@@ -19,7 +20,9 @@ export const plans = mysqlTable('plans', {
   details: jsonText<PlanDetails>()('details').notNull(),
   /** A deleted plan is kept, so that deleting can be undone. */
   deletedAt: instant('deleted_at'),
-}, table => [index('plans_student').on(table.student)])
+  /** The student, for the plan that is the current one: there is one. */
+  currentOf: int('current_of').generatedAlwaysAs(sql`if(is_current and deleted_at is null, student, null)`, { mode: 'stored' }),
+}, table => [index('plans_student').on(table.student), unique('plans_current').on(table.currentOf)])
 
 export const planEntries = mysqlTable('plan_entries', {
   plan: int().notNull().references(() => plans.id),
@@ -67,7 +70,7 @@ export const comments = mysqlTable('comments', {
   author: int().notNull().references(() => people.id),
   at: instant('written_at').notNull(),
   /** What it is about: a term, a plan entry, or the whole plan when both are null. */
-  term: varchar({ length: 6 }),
+  term: varchar({ length: 6 }).references(() => terms.code),
   entry: varchar({ length: 40 }),
   text: varchar({ length: 1000 }).notNull(),
 }, table => [index('comments_student').on(table.student)])

@@ -20,8 +20,8 @@ export const registrations = mysqlTable('registrations', {
   student: int().notNull().references(() => students.person),
   section: int().notNull().references(() => sections.id),
   pool: int().notNull().references(() => seatPools.id),
-  term: varchar({ length: 6 }).notNull(),
-  course: varchar({ length: 10 }).notNull(),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  course: varchar({ length: 10 }).notNull().references(() => courses.code),
   credits: int().notNull(),
   run: varchar({ length: 40 }).notNull(),
   at: instant('registered_at').notNull(),
@@ -42,7 +42,9 @@ export const waitlistEntries = mysqlTable('waitlist_entries', {
 export const registrationRuns = mysqlTable('registration_runs', {
   student: int().notNull().references(() => students.person),
   key: varchar('run_key', { length: 40 }).notNull(),
-  term: varchar({ length: 6 }).notNull(),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  /** What was asked, as one text: a key stands for one request only. */
+  asked: varchar({ length: 300 }).notNull(),
   at: instant('run_at').notNull(),
   result: jsonText<unknown>()('result').notNull(),
 }, table => [primaryKey({ columns: [table.student, table.key] })])
@@ -66,8 +68,8 @@ export const ledger = mysqlTable('ledger', {
   /** Null for what concerns no single student, such as a new program. */
   student: int().references(() => students.person),
   action: varchar({ length: 30 }).$type<LedgerAction>().notNull(),
-  section: int(),
-  pool: int(),
+  section: int().references(() => sections.id),
+  pool: int().references(() => seatPools.id),
   run: varchar({ length: 40 }),
   detail: jsonText<Record<string, unknown>>()('detail').notNull(),
 }, table => [index('ledger_student').on(table.student, table.id), index('ledger_section').on(table.section)])

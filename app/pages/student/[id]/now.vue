@@ -2,6 +2,7 @@
 import { termPhase } from '@ridgeway/core/catalog'
 import type { NextStep } from '@ridgeway/core/next'
 import { formatCredits, formatGpa, sayStep } from '@ridgeway/words'
+import { askSignOff, confirmProgram } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()
@@ -39,14 +40,15 @@ const loads = computed(() =>
   }) ?? [],
 )
 const finish = computed(() => student.standing?.finish ? catalog.term(student.standing.finish)?.name : null)
-const ACTS = { 'confirm program': 'program', 'ask sign-off': 'sign-off-request', 'accept terms': 'terms' } as const
 const LABELS = { 'confirm program': 'Confirm', 'ask sign-off': 'Ask for sign-off', 'accept terms': 'Read and accept' }
 
 async function act(step: NextStep) {
   if (!step.act) return
   if (step.act === 'accept terms') return navigateTo(`/student/${student.state!.id}/register`)
   busy.value = step.id
-  problem.value = await student.act(ACTS[step.act], step.act === 'confirm program' ? {} : { term: workingTerm.code })
+  problem.value = step.act === 'confirm program'
+    ? await student.act(confirmProgram, {})
+    : await student.act(askSignOff, { term: workingTerm.code })
   busy.value = ''
 }
 const linkOf = (step: NextStep) =>

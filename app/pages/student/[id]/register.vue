@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { acceptTerms } from '#shared/contract/acts/student'
 import type { Finding, RefusalCode, RowDecision } from '@ridgeway/core/registration'
 import { describeTimes, formatCredits, sayFinding, sayGate } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
@@ -58,11 +59,9 @@ const linkFor = (finding: Finding): 'plan' | 'week' =>
 const press = () => week.register(rows.value.map(row => row.rowId))
 const takeOut = async (course: string) => {
   problem.value = await week.choose(course, [])
-  await week.loadSheet()
 }
 const accept = async () => {
-  problem.value = await student.act('terms', { term: workingTerm.code })
-  await week.loadSheet()
+  problem.value = await student.act(acceptTerms, { term: workingTerm.code })
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Section } from '@ridgeway/core/catalog'
 import { weeklyMinutes } from '@ridgeway/core/weeks'
-import type { BundleView } from '~~/server/services/registration'
+import type { BundleView } from '#shared/contract/views/student'
 import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()

@@ -1,5 +1,4 @@
-import { CommentRequest } from '#shared/requests'
-import { addComment } from '../../../services/plans'
+import { comment as declared } from '#shared/contract/acts/student'
+import { comment } from '../../../acts/plans'
 
-export default defineRoute({ access: 'student file', body: CommentRequest,
-  handle: ({ student, account, body }) => addComment(useDatabase(), { student, author: account.id, ...body }) })
+export default serveAct(declared, comment)

@@ -1,5 +1,4 @@
-import { TermQuery } from '#shared/requests'
-import { dryRun } from '../../../services/registration'
+import { dryRun } from '#shared/contract/views/student'
+import { readSheet } from '../../../views/week'
 
-export default defineRoute({ access: 'student file', query: TermQuery,
-  handle: ({ student, query }) => dryRun(useDatabase(), student, query.term) })
+export default serveView(dryRun, readSheet)

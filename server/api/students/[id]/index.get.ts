@@ -1,5 +1,4 @@
-import { StudentQuery } from '#shared/requests'
-import { readStudent } from '../../../services/students'
+import { readStudent } from '#shared/contract/views/student'
+import { readStudentView } from '../../../views/student'
 
-export default defineRoute({ access: 'student file', query: StudentQuery,
-  handle: ({ student, query }) => readStudent(useDatabase(), useDatabase(), student, query.term, { plan: query.plan }) })
+export default serveView(readStudent, readStudentView)

@@ -1,7 +1,4 @@
-import { BundleChoice } from '#shared/requests'
-import { chooseBundle } from '../../../services/line-up'
+import { chooseBundle as declared } from '#shared/contract/acts/student'
+import { chooseBundle } from '../../../acts/line-up'
 
-export default defineRoute({ access: 'own file', body: BundleChoice, handle: async ({ student, body }) => {
-  await chooseBundle(useDatabase(), { student, ...body })
-  return { ok: true }
-} })
+export default serveAct(declared, chooseBundle)

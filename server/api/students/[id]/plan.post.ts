@@ -1,5 +1,4 @@
-import { PlanEditRequest } from '#shared/requests'
-import { editPlan } from '../../../services/plans'
+import { editPlan as declared } from '#shared/contract/acts/student'
+import { editPlan } from '../../../acts/plans'
 
-export default defineRoute({ access: 'student file', body: PlanEditRequest,
-  handle: ({ student, account, body }) => editPlan(useDatabase(), { student, actor: account.id, ...body }) })
+export default serveAct(declared, editPlan)

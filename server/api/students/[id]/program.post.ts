@@ -1,6 +1,4 @@
-import { confirmProgram } from '../../../services/release'
+import { confirmProgram as declared } from '#shared/contract/acts/student'
+import { confirmProgram } from '../../../acts/release'
 
-export default defineRoute({ access: 'own file', handle: async ({ student }) => {
-  await confirmProgram(useDatabase(), student)
-  return { ok: true }
-} })
+export default serveAct(declared, confirmProgram)

@@ -1,5 +1,5 @@
-import { RegisterRequest } from '#shared/requests'
-import { register } from '../../../services/registration'
+import { register as declared } from '#shared/contract/acts/student'
+import { registerOne } from '../../../acts/register'
 
-export default defineRoute({ access: 'own file', body: RegisterRequest,
-  handle: ({ student, account, body }) => register(useDatabase(), { student, actor: account.id, ...body }) })
+export default serveOwn(declared, ({ student, visitor, input, college, at }) =>
+  useDatabase().write(tx => registerOne(tx, { student, actor: visitor!.id, ...input }, college, at)))

@@ -1,7 +1,4 @@
-import { TermNote } from '#shared/requests'
-import { askSignOff } from '../../../services/release'
+import { askSignOff as declared } from '#shared/contract/acts/student'
+import { askSignOff } from '../../../acts/release'
 
-export default defineRoute({ access: 'own file', body: TermNote, handle: async ({ student, body }) => {
-  await askSignOff(useDatabase(), { student, ...body })
-  return { ok: true }
-} })
+export default serveAct(declared, askSignOff)

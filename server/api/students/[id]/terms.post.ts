@@ -1,7 +1,4 @@
-import { TermQuery } from '#shared/requests'
-import { acceptTerms } from '../../../services/release'
+import { acceptTerms as declared } from '#shared/contract/acts/student'
+import { acceptTerms } from '../../../acts/release'
 
-export default defineRoute({ access: 'own file', body: TermQuery, handle: async ({ student, body }) => {
-  await acceptTerms(useDatabase(), { student, term: body.term })
-  return { ok: true }
-} })
+export default serveAct(declared, acceptTerms)

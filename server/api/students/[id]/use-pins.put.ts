@@ -1,7 +1,4 @@
-import { UsePinRequest } from '#shared/requests'
-import { pinUse } from '../../../services/requirements'
+import { pinUse as declared } from '#shared/contract/acts/student'
+import { pinUse } from '../../../acts/requirements'
 
-export default defineRoute({ access: 'student file', body: UsePinRequest, handle: async ({ student, account, body }) => {
-  await pinUse(useDatabase(), { student, actor: account.id, ...body })
-  return { ok: true }
-} })
+export default serveAct(declared, pinUse)

@@ -1,5 +1,4 @@
-import { TermQuery } from '#shared/requests'
-import { readWeek } from '../../../services/registration'
+import { readWeek } from '#shared/contract/views/student'
+import { readWeekView } from '../../../views/week'
 
-export default defineRoute({ access: 'student file', query: TermQuery,
-  handle: ({ student, query }) => readWeek(useDatabase(), student, query.term) })
+export default serveView(readWeek, readWeekView)

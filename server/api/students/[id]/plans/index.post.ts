@@ -1,5 +1,4 @@
-import { NewPlanRequest } from '#shared/requests'
-import { addPlan } from '../../../../services/plans'
+import { makePlan as declared } from '#shared/contract/acts/student'
+import { makePlan } from '../../../../acts/plans'
 
-export default defineRoute({ access: 'student file', body: NewPlanRequest,
-  handle: ({ student, body }) => addPlan(useDatabase(), { student, ...body }) })
+export default serveAct(declared, makePlan)

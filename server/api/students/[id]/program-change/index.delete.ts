@@ -1,6 +1,4 @@
-import { takeBackProgramChange } from '../../../../services/program-change'
+import { takeBackProgramChange as declared } from '#shared/contract/acts/student'
+import { takeBackProgramChange } from '../../../../acts/release'
 
-export default defineRoute({ access: 'own file', handle: async ({ student }) => {
-  await takeBackProgramChange(useDatabase(), student)
-  return { ok: true }
-} })
+export default serveAct(declared, takeBackProgramChange)

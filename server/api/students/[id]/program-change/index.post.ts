@@ -1,7 +1,4 @@
-import { ProgramChangeRequest } from '#shared/requests'
-import { askProgramChange } from '../../../../services/program-change'
+import { askProgramChange as declared } from '#shared/contract/acts/student'
+import { askProgramChange } from '../../../../acts/release'
 
-export default defineRoute({ access: 'own file', body: ProgramChangeRequest, handle: async ({ student, body }) => {
-  await askProgramChange(useDatabase(), { student, ...body })
-  return { ok: true }
-} })
+export default serveAct(declared, askProgramChange)

@@ -1,5 +1,4 @@
-import { SinceQuery } from '#shared/requests'
-import { readPlanSince } from '../../../../../services/plans'
+import { readPlan } from '#shared/contract/views/student'
+import { readPlanView } from '../../../../../views/student'
 
-export default defineRoute({ access: 'student file', query: SinceQuery,
-  handle: ({ event, student, query }) => readPlanSince(useDatabase(), student, planOf(event), query.since) })
+export default serveView(readPlan, readPlanView)

@@ -1,10 +1,4 @@
-import { PlanChangeRequest } from '#shared/requests'
-import { changePlan } from '../../../../../services/plans'
+import { changePlan as declared } from '#shared/contract/acts/student'
+import { changePlan } from '../../../../../acts/plans'
 
-export default defineRoute({
-  access: 'student file', body: PlanChangeRequest,
-  handle: async ({ event, student, body }) => {
-    await changePlan(useDatabase(), { student, plan: planOf(event), ...body })
-    return { done: true }
-  },
-})
+export default serveAct(declared, changePlan)

@@ -1,0 +1,7 @@
+import { readStamp } from '../db/store/college'
+
+/** Whether requests can be served: the database answers and holds a college. */
+export default answering(async () => {
+  const college = await useDatabase().read(async db => useKeptCollege().at(db, (await readStamp(db)).catalog))
+  return { ready: true, college: college.name }
+})

@@ -1,0 +1,101 @@
+import { type Credits, type Instant, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
+import { EMPTY_FILE, EMPTY_PLAN, gradesAskedOf, itemsOf, type Plan, type StudentFile } from '@ridgeway/core/planning'
+import { earnedCredits, factsOf, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
+import { type Gate, readGates } from '@ridgeway/core/registration'
+import type { RequirementException } from '@ridgeway/core/requirements'
+import type { Dossier } from '../db/store/dossiers'
+import { type College, dateIn, programsAt } from './college'
+import { Refusal } from './refusal'
+
+/** The plan whose entries a dossier holds: the one that was asked for, or the current one. */
+export function planIn(dossier: Dossier, id?: number) {
+  const head = dossier.plans.find(plan => id === undefined ? plan.current : plan.id === id)
+  if (!head && id !== undefined)
+    throw new Refusal(404, 'plan-unknown', 'There is no such plan; it may have been deleted.', 'Go back to your current plan.')
+  const plan: Plan = { ...(head?.details ?? EMPTY_PLAN), entries: dossier.entries.map(({ plan: _, ...entry }) => entry) }
+  return { head, plan }
+}
+
+/** A dossier as the core's file, for a working term. */
+export function fileOf(dossier: Dossier, college: College, term: string, plan: Plan): StudentFile {
+  const { exceptions } = dossier
+  return {
+    ...EMPTY_FILE,
+    record: [
+      ...dossier.record.map(row => ({ ...row, id: recordItemId(row.id) })),
+      // The credits of a bundle stand on its first section.
+      ...dossier.registered.filter(row => row.credits > 0).map(row => ({ id: registrationItemId(row.section), course: row.course,
+        term: row.term, credits: row.credits, grade: null, state: 'registered' as const, source: 'here' as const })),
+    ],
+    entries: plan.entries,
+    placeholders: plan.placeholders,
+    wishes: plan.wishes,
+    picked: dossier.lineUp.filter(line => line.term === term).map(line => pickRef(line.course, term)),
+    programs: programsAt(college, dossier.programs).map(program => program.code),
+    placements: dossier.placements,
+    permissions: exceptions.flatMap(one => one.kind === 'prerequisite' && one.course ? [one.course] : []),
+    capRaised: Object.fromEntries(exceptions.flatMap(one => one.kind === 'load' && one.term && one.value ? [[one.term, one.value]] : [])),
+    exceptions: exceptions.flatMap(toRequirementException),
+    signedOff: dossier.signOffs.map(({ term: signed, copy }) => ({ term: signed, copy })),
+    usePins: dossier.usePins,
+    milestones: dossier.milestones.map(row => lineRef(row.program, row.milestone)),
+  }
+}
+
+/** A substitution or a waiver; an exception of another kind is none. */
+function toRequirementException({ id, kind, program, line, course, instead, reason, by }: Dossier['exceptions'][number]):
+RequirementException[] {
+  if (!program || !line) return []
+  if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
+  return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
+}
+
+/** All gates of a term as they stand at an instant. `advisor` is the name to say. */
+export function gatesOf(dossier: Dossier, college: College, term: Term, file: StudentFile, at: Instant, advisor: string | null): Gate[] {
+  const signed = dossier.signOffs.find(one => one.term === term.code)
+  const accepted = dossier.accepted.find(one => one.term === term.code)
+  return readGates({
+    term: nameOf(term),
+    now: at,
+    today: dateIn(at, college.zone),
+    addBy: term.addBy,
+    zone: college.zone,
+    openings: college.openings.filter(rule => rule.term === term.code),
+    programs: file.programs,
+    earned: earnedCredits(file.record, college.catalog),
+    signedOff: signed ? { by: signed.by, on: signed.at.slice(0, 10) } : null,
+    signOffAsked: dossier.asked.some(one => one.term === term.code),
+    advisor,
+    holds: dossier.holds,
+    programConfirmed: dossier.programConfirmed,
+    programTitle: programsAt(college, dossier.programs)[0]?.title ?? '',
+    termsAccepted: accepted?.at.slice(0, 10) ?? null,
+  })
+}
+
+/** Rows of the line-up of a term that are not registered yet, each with the credits that the plan has its course for. */
+export function openRows(dossier: Dossier, file: StudentFile, term: string) {
+  const registered = new Set(dossier.registered.filter(row => row.term === term).map(row => row.course))
+  return dossier.lineUp.filter(row => row.term === term && !registered.has(row.course)).map(row => ({ ...row,
+    credits: creditsPlanned(file, row.course, term) }))
+}
+
+/** Credits that the plan has a course for in a term, null where it does not stand there. */
+export const creditsPlanned = ({ entries }: Pick<StudentFile, 'entries'>, course: string, term: string): Credits | null =>
+  entries.find(entry => entry.course === course && entry.term === term)?.credits ?? null
+
+/** What the registration decision reads about a student. */
+export function decisionContext(college: College, dossier: Dossier, about: { file: StudentFile, gates: Gate[], term: Term },
+  sections: readonly Section[], registered: readonly Section[]) {
+  const { courses, scale, repeatPolicy, terms } = college.catalog
+  const { file, gates, term } = about
+  return {
+    ...factsOf(file, file.record),
+    term, terms, gates, courses, scale, repeatPolicy,
+    sections: new Map(sections.map(section => [section.id, section])),
+    travel: college.travel,
+    asked: gradesAskedOf({ file, items: itemsOf(file), catalog: { ...college.catalog, programs: programsAt(college, dossier.programs) } }),
+    loadCap: file.capRaised[term.code] ?? term.loadCap,
+    registered,
+  }
+}

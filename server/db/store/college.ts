@@ -1,0 +1,43 @@
+import { sql } from 'drizzle-orm'
+import type { Executor } from '../database'
+import { clockSetting, collegeStamp, ledger, programs } from '../schema'
+import type { Program } from '@ridgeway/core/requirements'
+import { plain, toInstant } from './plain'
+
+/** What changes for all servers at once: the catalog's stamp, and in a demonstration the clock's setting. */
+export interface CollegeStamp { catalog: number, demoNow: string | null, setAt: string | null }
+
+export async function readStamp(db: Executor): Promise<CollegeStamp> {
+  const [row] = await plain<{ catalog: number | null, demo_now: string | null, set_at: string | null }>(db,
+    'SELECT (SELECT version FROM college_stamp WHERE id = 1) catalog, demo_now, set_at FROM (SELECT 1) one '
+    + 'LEFT JOIN clock_setting ON clock_setting.id = 1')
+  return { catalog: row?.catalog ?? 0, demoNow: row?.demo_now ? toInstant(row.demo_now) : null,
+    setAt: row?.set_at ? toInstant(row.set_at) : null }
+}
+
+/** The rows behind the college: everything that is read by all and changed by few. */
+export async function readCollegeRows(db: Executor) {
+  return {
+    institution: await db.query.institution.findFirst(),
+    sites: await db.query.sites.findMany(),
+    travel: await db.query.siteTravel.findMany(),
+    terms: await db.query.terms.findMany(),
+    sessions: await db.query.termSessions.findMany(),
+    openings: await db.query.openings.findMany(),
+    courses: await db.query.courses.findMany(),
+    programs: await db.query.programs.findMany(),
+  }
+}
+
+/** Puts a program's rules in force in its catalog year, and tells every server that the catalog changed. */
+export async function keepProgram(tx: Executor, kept: { id: string, program: Program, known: boolean, actor: number, at: string }) {
+  const { id, program, actor, at } = kept
+  await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
+  await tx.insert(programs).values({ id, code: program.code, catalogYear: program.catalogYear, body: program })
+    .onDuplicateKeyUpdate({ set: { body: program } })
+  await tx.insert(ledger).values({ at, actor, student: null, action: kept.known ? 'replace program' : 'add program',
+    detail: { program: id } })
+}
+
+/** Demonstration only: sets the clock; it runs on from there. */
+export const keepClock = (tx: Executor, demoNow: string) => tx.update(clockSetting).set({ demoNow, setAt: new Date().toISOString() })

@@ -1,0 +1,75 @@
+import { ne } from 'drizzle-orm'
+import type { Executor } from '../database'
+import { people, type Role } from '../schema'
+import { change, fromInstantText, plain } from './plain'
+
+export interface Person { id: number, name: string, username: string, role: Role }
+/** Somebody signed in, as the database has them now. */
+export interface Visitor extends Person { session: string }
+
+export async function findForSignIn(db: Executor, username: string): Promise<Person & { passwordHash: string | null } | undefined> {
+  const [found] = await plain<Person & { password_hash: string | null }>(db,
+    'SELECT id, name, username, role, password_hash FROM people WHERE username = ?', [username])
+  if (!found) return undefined
+  const { password_hash: passwordHash, ...person } = found
+  return { ...person, passwordHash }
+}
+
+/** Accounts that the demonstration's sign-in page offers, with their stories. */
+export const demoPeople = (db: Executor) =>
+  db.select({ username: people.username, name: people.name, role: people.role, story: people.story }).from(people)
+    .where(ne(people.story, ''))
+
+/** Begins a session; of too many the oldest end. */
+export async function beginSession(tx: Executor,
+  session: { id: string, person: number, mark: string, at: string, until: string, most: number }): Promise<void> {
+  const at = fromInstantText(session.at)
+  await plain(tx, 'DELETE FROM sessions WHERE person = ? AND valid_until <= ?', [session.person, at])
+  const kept = await plain<{ id: string }>(tx, 'SELECT id FROM sessions WHERE person = ? ORDER BY started_at DESC, id FOR UPDATE',
+    [session.person])
+  const old = kept.slice(session.most - 1).map(row => row.id)
+  if (old.length > 0) await plain(tx, 'DELETE FROM sessions WHERE id IN (?)', [old])
+  await plain(tx, 'INSERT INTO sessions (id, person, started_at, valid_until, mark) VALUES (?, ?, ?, ?, ?)', [session.id,
+    session.person, at, fromInstantText(session.until), session.mark])
+}
+
+export const endSession = (tx: Executor, id: string) => change(tx, 'DELETE FROM sessions WHERE id = ?', [id])
+
+/** Who holds these sessions: each that has not ended, whose password is still the one that was given. */
+export async function readVisitors(db: Executor, sessions: readonly string[], now: string): Promise<Map<string, Visitor>> {
+  if (sessions.length === 0) return new Map()
+  const rows = await plain<Visitor>(db,
+    'SELECT s.id session, p.id, p.name, p.username, p.role FROM sessions s JOIN people p ON p.id = s.person '
+    + 'WHERE s.id IN (?) AND s.valid_until > ? AND s.mark = SHA2(p.password_hash, 256)', [[...sessions], fromInstantText(now)])
+  return new Map(rows.map(({ session, id, name, username, role }) => [session, { session, id, name, username, role }]))
+}
+
+/** The advisor of a student; undefined when there is no such student. */
+export async function advisorOf(db: Executor, student: number): Promise<number | null | undefined> {
+  const [row] = await plain<{ advisor: number | null }>(db, 'SELECT advisor FROM students WHERE person = ?', [student])
+  return row?.advisor
+}
+
+/**
+ * Counts one more try under each key and tells how many there were in the window, this one included. One statement a key, so that
+ * tries at the same moment, through whichever server, are all counted.
+ */
+export async function countTries(db: Executor, keys: readonly string[], now: string, until: string): Promise<number[]> {
+  const counts: number[] = []
+  for (const key of keys) {
+    const at = fromInstantText(now)
+    const end = fromInstantText(until)
+    await plain(db, 'INSERT INTO sign_in_tries (try_key, tries, counted_until) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE '
+    + 'tries = IF(counted_until <= ?, 1, tries + 1), counted_until = IF(counted_until <= ?, ?, counted_until)', [key, end, at, at, end])
+    const [row] = await plain<{ tries: number }>(db, 'SELECT tries FROM sign_in_tries WHERE try_key = ?', [key])
+    counts.push(row?.tries ?? 1)
+  }
+  return counts
+}
+
+/** A try that was right does not count. */
+export async function forgetTry(db: Executor, keys: readonly string[]): Promise<void> {
+  if (keys.length > 0) await plain(db, 'UPDATE sign_in_tries SET tries = GREATEST(tries - 1, 0) WHERE try_key IN (?)', [[...keys]])
+}
+export const forgetOldTries = (db: Executor, now: string) =>
+  plain(db, 'DELETE FROM sign_in_tries WHERE counted_until <= ? LIMIT 500', [fromInstantText(now)])

@@ -1,0 +1,45 @@
+import { and, desc, eq } from 'drizzle-orm'
+import type { PlanEntry } from '@ridgeway/core/planning'
+import type { Executor } from '../database'
+import { programRequests, signOffRequests, signOffs, studentPrograms, students, termsAcceptances } from '../schema'
+
+export const askForSignOff = (tx: Executor, asked: { student: number, term: string, note: string, askedAt: string }) =>
+  tx.insert(signOffRequests).values(asked).onDuplicateKeyUpdate({ set: { askedAt: asked.askedAt, note: asked.note } })
+
+export async function keepSignOff(tx: Executor,
+  kept: { student: number, term: string, advisor: number, at: string, note: string, copy: PlanEntry[] }) {
+  const { student, term, ...again } = kept
+  await tx.insert(signOffs).values(kept).onDuplicateKeyUpdate({ set: again })
+  await tx.delete(signOffRequests).where(and(eq(signOffRequests.student, student), eq(signOffRequests.term, term)))
+}
+
+/** False when the terms were accepted before. */
+export async function keepAcceptance(tx: Executor, accepted: { student: number, term: string, at: string }): Promise<boolean> {
+  const [done] = await tx.insert(termsAcceptances).ignore().values(accepted)
+  return done.affectedRows > 0
+}
+export const markProgramConfirmed = (tx: Executor, student: number) =>
+  tx.update(students).set({ programConfirmed: true }).where(eq(students.person, student))
+
+export async function programsHeld(db: Executor, student: number): Promise<string[]> {
+  const rows = await db.select().from(studentPrograms).where(eq(studentPrograms.student, student)).orderBy(studentPrograms.position)
+  return rows.map(row => row.program)
+}
+
+/** The newest wish to change programs, whatever became of it. */
+export async function newestWish(db: Executor, student: number) {
+  return (await db.select().from(programRequests).where(eq(programRequests.student, student)).orderBy(desc(programRequests.id)).limit(1))[0]
+}
+export const takeBackWish = (tx: Executor, student: number) =>
+  tx.update(programRequests).set({ state: 'taken back' })
+    .where(and(eq(programRequests.student, student), eq(programRequests.state, 'asked')))
+export const keepWish = (tx: Executor, wish: { student: number, programs: string[], note: string, askedAt: string }) =>
+  tx.insert(programRequests).values({ ...wish, state: 'asked', words: '' })
+export const answerWish = (tx: Executor, id: number,
+  answer: { state: 'granted' | 'declined', decidedBy: number, decidedAt: string, words: string }) =>
+  tx.update(programRequests).set(answer).where(eq(programRequests.id, id))
+export async function replacePrograms(tx: Executor, student: number, programs: readonly string[]) {
+  await tx.delete(studentPrograms).where(eq(studentPrograms.student, student))
+  await tx.insert(studentPrograms).values(programs.map((program, position) => ({ student, program, position })))
+  await markProgramConfirmed(tx, student)
+}

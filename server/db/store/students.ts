@@ -1,0 +1,87 @@
+import type { Executor } from '../database'
+import { ledger, type LedgerAction, type Role } from '../schema'
+import { change, fromInstantText, plain, toInstant } from './plain'
+
+/**
+ * Locks a student's row, which everybody does first who changes what stands about the student: two changes follow each other.
+ * Tells the advisor and the catalog's stamp of this moment; undefined when there is no such student.
+ */
+export async function lockStudent(tx: Executor, student: number): Promise<{ advisor: number | null, catalog: number } | undefined> {
+  const [row] = await plain<{ advisor: number | null, catalog: number }>(tx,
+    'SELECT advisor, (SELECT version FROM college_stamp WHERE id = 1) catalog FROM students WHERE person = ? FOR UPDATE', [student])
+  return row
+}
+
+/** Whoever looks at the file hears that it changed. */
+export const bumpStudents = (tx: Executor, students: readonly number[]) =>
+  change(tx, 'UPDATE students SET version = version + 1 WHERE person IN (?)', [[...students]])
+
+export interface LedgerEntry {
+  at: string
+  actor: number
+  student: number | null
+  action: LedgerAction
+  detail: Record<string, unknown>
+}
+export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledger).values(entry)
+
+interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
+  kind: 'advisor' | 'comment' | 'change'
+}
+
+/** What only the screens show besides the dossier: the advisor, what was written, the newest wish to change program. */
+export async function readBeside(db: Executor, student: number) {
+  const rows = await plain<Beside>(db,
+    `SELECT 'advisor' kind, p.id i, NULL j, p.name a, p.email b, NULL c, '' d, NULL at
+       FROM students s JOIN people p ON p.id = s.advisor WHERE s.person = ?
+     UNION ALL SELECT 'comment', c.id, c.author, p.name, c.term, c.entry, c.text, c.written_at
+       FROM comments c JOIN people p ON p.id = c.author WHERE c.student = ?
+     UNION ALL (SELECT 'change', id, NULL, state, programs, note, words, asked_at FROM program_requests WHERE student = ?
+       ORDER BY id DESC LIMIT 1)`, [student, student, student])
+  const of = (kind: string) => rows.filter(row => row.kind === kind)
+  const [advisor] = of('advisor')
+  const [wish] = of('change')
+  return {
+    advisor: advisor ? { id: advisor.i, name: advisor.a, email: advisor.b! } : null,
+    comments: of('comment').sort((a, b) => a.i - b.i).map(row => ({ id: row.i, author: row.j, name: row.a, at: toInstant(row.at),
+      term: row.b, entry: row.c, text: row.d })),
+    programChange: wish
+      ? { id: wish.i, state: wish.a as 'asked' | 'granted' | 'declined' | 'taken back', programs: JSON.parse(wish.b!) as string[],
+          note: wish.c ?? '', words: wish.d, askedAt: toInstant(wish.at) }
+      : null,
+  }
+}
+
+/** What somebody who watches may still see, and what changed. */
+export interface Watched {
+  /** Sessions that go on, with whose they are now. */
+  visitors: Map<string, { id: number, role: Role }>
+  students: Map<number, { advisor: number | null, version: number, plans: Record<string, number> }>
+  catalog: number
+}
+
+interface WatchedRow extends Record<'i' | 'j', number> {
+  kind: 'file' | 'plan' | 'catalog' | 'session'
+  n: number | null
+  a: string
+  b: Role
+}
+
+/** Versions of what is watched and who may still watch, in one statement however many do. */
+export async function readWatched(db: Executor, students: readonly number[], sessions: readonly string[], now: string): Promise<Watched> {
+  const ids = [...students]
+  const rows = await plain<WatchedRow>(db,
+    `SELECT 'file' kind, person i, version j, advisor n, NULL a, NULL b FROM students WHERE person IN (?)
+     UNION ALL SELECT 'plan', student, version, id, NULL, NULL FROM plans WHERE student IN (?) AND deleted_at IS NULL
+     UNION ALL SELECT 'catalog', 0, version, NULL, NULL, NULL FROM college_stamp
+     UNION ALL SELECT 'session', p.id, 0, NULL, s.id, p.role FROM sessions s JOIN people p ON p.id = s.person
+       WHERE s.id IN (?) AND s.valid_until > ? AND s.mark = SHA2(p.password_hash, 256)`, [ids, ids, [...sessions], fromInstantText(now)])
+  const found: Watched = { visitors: new Map(), students: new Map(), catalog: 0 }
+  for (const { i, j, n } of rows.filter(row => row.kind === 'file')) found.students.set(i, { advisor: n, version: j, plans: {} })
+  for (const row of rows) {
+    if (row.kind === 'plan') found.students.get(row.i)!.plans[String(row.n)] = row.j
+    if (row.kind === 'catalog') found.catalog = row.j
+    if (row.kind === 'session') found.visitors.set(row.a, { id: row.i, role: row.b })
+  }
+  return found
+}

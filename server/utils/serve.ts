@@ -1,0 +1,171 @@
+import type { H3Event } from 'h3'
+import type { z } from 'zod'
+import { type Act, type FileView, Shown, type View } from '#shared/contract/define'
+import type { Asked, Doing, Looking } from '../college/asked'
+import { dateIn, KeptCollege, presentInstant } from '../college/college'
+import { Refusal } from '../college/refusal'
+import { mayAct } from '../college/relations'
+import { readStamp } from '../db/store/college'
+import { advisorOf, readVisitors } from '../db/store/people'
+import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
+import { FILE_VIEWS } from '../views/file-views'
+import { announce } from '../views/news'
+import { readJson } from './body'
+import { useDatabase } from './database'
+import { sendProblem } from './problems'
+
+/** What an act gets that keeps its own transactions, and a view that is no plain answer. */
+export interface Call<Input> extends Asked<Input> { event: H3Event }
+
+type Declared<Input extends z.ZodType, Output extends z.ZodType> = Act<Input, Output> | View<Input, Output>
+
+const kept = new KeptCollege()
+export const useKeptCollege = () => kept
+
+/** Makes a route of an act: who, input, one transaction; its answer holds the views that it changed and the page shows. */
+export function serveAct<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
+  handler: (doing: Doing<z.output<Input>>) => Promise<z.output<Output>>) {
+  return serveOwn(act, ({ event: _, ...call }) =>
+    useDatabase().write(async (tx) => {
+      let { college } = call
+      if (call.student > 0) {
+        const locked = await lockStudent(tx, call.student)
+        if (!locked) throw noStudent()
+        // What admitted the request may have changed since: it is asked again where nobody can change it any more.
+        if (!mayAct(act.who, call.visitor!, call.student, locked.advisor)) throw notYours()
+        college = await kept.at(tx, locked.catalog)
+      }
+      const actor = call.visitor!.id
+      const ledger: Doing<unknown>['ledger'] = (action, detail) =>
+        writeLedger(tx, { at: call.at, actor, student: call.student || null, action, detail })
+      const answer = await handler({ ...call, college, tx, actor, ledger })
+      if (call.student > 0 && act.changes.includes('student')) await bumpStudents(tx, [call.student])
+      return answer
+    }))
+}
+
+/** Makes a route of an act that keeps its own transactions; see `serveAct`. */
+export function serveOwn<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
+  handler: (call: Call<z.output<Input>>) => Promise<z.output<Output>>) {
+  return serve(act, async (call) => {
+    const answer = checked(act, await handler(call))
+    if (call.student > 0) announce(call.student)
+    return { answer, views: await viewsFor(act, call) }
+  })
+}
+
+/** Makes a route of a view: who, input, one connection. */
+export function serveView<Input extends z.ZodType, Output extends z.ZodType>(view: View<Input, Output>,
+  reader: (looking: Looking<z.output<Input>>) => Promise<z.output<Output>> | z.output<Output>) {
+  return serve(view, async ({ event: _, ...rest }) =>
+    checked(view, await useDatabase().read(async db => reader({ ...rest, db }))))
+}
+
+/** Makes a route of whatever is declared: an expected failure becomes a problem detail (RFC 9457). */
+export function serve<Input extends z.ZodType, Output extends z.ZodType, Result>(declared: Declared<Input, Output>,
+  answer: (call: Call<z.output<Input>>) => Promise<Result>) {
+  return answering(async (event) => {
+    if (declared.demo && process.env.RIDGEWAY_DEMO !== '1') throw nothingHere()
+    if (declared.kind === 'act') checkOrigin(event)
+    const call = await admit(event, declared)
+    const inQuery = declared.method === 'GET' || declared.method === 'DELETE'
+    const input = parse(declared.input, inQuery ? getQuery(event) : await readJson(event, declared.most))
+    return answer({ ...call, input: input as z.output<Input> })
+  })
+}
+
+/** A route that always answers: with its result, or with a problem in words. */
+export function answering<Result>(answer: (event: H3Event) => Promise<Result>) {
+  return defineEventHandler(async (event) => {
+    try {
+      setHeader(event, 'Cache-Control', 'no-store')
+      return await answer(event)
+    }
+    catch (problem) {
+      // A problem is an answer of its own kind; clients meet it as an error, never as the route's result.
+      return sendProblem(event, problem) as never
+    }
+  })
+}
+
+/** Who asks, how the college stands, and whether this is for them: one connection, a few small statements. */
+async function admit(event: H3Event, { who }: Pick<Act, 'who'>): Promise<Omit<Call<unknown>, 'input'>> {
+  const session = await sessionOf(event)
+  const student = numberIn(event, 'id')
+  const plan = numberIn(event, 'plan')
+  return useDatabase().read(async (db) => {
+    const stamp = await readStamp(db)
+    const at = presentInstant(stamp)
+    const visitor = session ? (await readVisitors(db, [session], new Date().toISOString())).get(session) ?? null : null
+    if (who !== 'everybody' && !visitor)
+      throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.',
+        'Sign in again; what you did before is saved.')
+    if ((who === 'advisor' || who === 'office') && visitor!.role !== who)
+      throw new Refusal(403, 'wrong-role', `This is not for ${visitor!.role} accounts.`, 'Go back to your own start page.')
+    if (student > 0) {
+      const advisor = await advisorOf(db, student)
+      if (!mayAct(who, visitor!, student, advisor ?? null)) throw notYours()
+      if (advisor === undefined) throw noStudent()
+    }
+    const college = await kept.at(db, stamp.catalog)
+    return { event, visitor, student, plan, college, at, date: dateIn(at, college.zone) }
+  })
+}
+
+function numberIn(event: H3Event, name: 'id' | 'plan'): number {
+  const text = getRouterParam(event, name)
+  if (text === undefined) return 0
+  if (/^[1-9]\d{0,8}$/.test(text)) return Number(text)
+  throw name === 'id'
+    ? new Refusal(400, 'bad-address', 'This address names no student.', 'Go back to the list and open the student from there.')
+    : new Refusal(400, 'bad-address', 'This address names no plan.', 'Go back to the plan and open it from there.')
+}
+
+/** The views that an act changed and the page shows. What cannot be read now, the page reads by itself: the act is done. */
+async function viewsFor(act: Pick<Act, 'changes'>, call: Call<unknown>): Promise<Partial<Record<FileView, unknown>>> {
+  const shown = Shown.safeParse(getQuery(call.event))
+  const names = shown.success ? shown.data.show.filter(name => act.changes.includes(name)) : []
+  if (names.length === 0 || call.student === 0) return {}
+  const { term, plan } = shown.data!
+  try {
+    return await useDatabase().read(async (db) => {
+      const { event: _, ...asked } = call
+      const college = await kept.at(db, (await readStamp(db)).catalog)
+      const views: Partial<Record<FileView, unknown>> = {}
+      for (const name of names) views[name] = await FILE_VIEWS[name]({ ...asked, college, db, input: { term, ...plan ? { plan } : {} } })
+      return views
+    })
+  }
+  catch {
+    return {}
+  }
+}
+
+/** In a demonstration what is answered is held against the contract, so that tests notice where the two part. */
+function checked<Output extends z.ZodType>({ output, name }: { output: Output, name: string }, answer: z.output<Output>) {
+  if (process.env.RIDGEWAY_DEMO !== '1') return answer
+  const read = output.safeParse(answer)
+  if (!read.success) throw new Error(`the answer of "${name}" is not what the contract says: ${read.error.issues[0]!.path.join('.')}`)
+  return answer
+}
+
+/** Requests that change something must come from our own pages. */
+function checkOrigin(event: H3Event) {
+  const origin = getHeader(event, 'origin') ?? ''
+  if (!URL.canParse(origin) || new URL(origin).host !== getRequestHost(event, { xForwardedHost: process.env.RIDGEWAY_PROXY === '1' })) {
+    throw new Refusal(403, 'foreign-origin', 'This request did not come from Ridgeway\'s own pages.',
+      'Open Ridgeway in this browser and try there.')
+  }
+}
+
+function parse<T>(schema: z.ZodType<T>, value: unknown): T {
+  const parsed = schema.safeParse(value)
+  if (parsed.success) return parsed.data
+  const issue = parsed.error.issues[0]!
+  throw new Refusal(400, 'bad-input', `${issue.path.join('.') || 'The request'}: ${issue.message}`, 'Correct it and send it again.')
+}
+
+const notYours = () => new Refusal(403, 'not-yours', 'This is not open to you.',
+  'Students see and change their own file, advisors those of their advisees; some things only one of the two can do.')
+const noStudent = () => new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
+export const nothingHere = () => new Refusal(404, 'not-here', 'There is nothing at this address.', 'Go back to your start page.')

@@ -1,0 +1,88 @@
+import type { News } from '#shared/contract/views/student'
+import { LIMITS } from '#shared/contract/limits'
+import { Refusal } from '../college/refusal'
+import { mayAct } from '../college/relations'
+import type { Database } from '../db/database'
+import { readWatched, type Watched } from '../db/store/students'
+
+/** Somebody's open page that listens. */
+interface Watch {
+  student: number
+  /** The session through which it may, as the database knows it. */
+  session: string
+  person: number
+  tell: (news: News) => void
+  /** Ends it: the server stops, or access has ended. */
+  end: () => void
+  told: string
+}
+
+/** How often the database is asked, while somebody looks: changes may come through another server. */
+const EVERY_MS = 400
+
+const watches = new Set<Watch>()
+let source: Database | null = null
+let timer: ReturnType<typeof setTimeout> | null = null
+let looking = false
+let again = false
+
+/** Tells a page the versions now, and again after each change; gives the call that ends it. Too many pages of one person are refused. */
+export function watchStudent(database: Database, watch: Omit<Watch, 'told'>): () => void {
+  if ([...watches].filter(other => other.person === watch.person).length >= LIMITS.streams)
+    throw new Refusal(429, 'too-many-pages', `${LIMITS.streams} of your pages are open here already.`,
+      'Close one of them; then reload this one.')
+  source = database
+  const mine = { ...watch, told: '' }
+  watches.add(mine)
+  void look()
+  return () => watches.delete(mine)
+}
+
+/** Ends every watch: a server that stops does not wait for pages that only listen. */
+export function endWatches(): void {
+  for (const watch of [...watches]) watch.end()
+}
+
+/** Something was changed through this server: whoever watches is told at once. */
+export function announce(student: number): void {
+  for (const watch of watches) if (watch.student === student) return void look()
+}
+
+/** One statement for everybody who is watched; a database that does not answer is asked again at the next turn. */
+async function look(): Promise<void> {
+  if (looking) {
+    again = true
+    return
+  }
+  looking = true
+  if (timer) clearTimeout(timer)
+  timer = null
+  try {
+    const all = [...watches]
+    if (source && all.length > 0) {
+      const students = [...new Set(all.map(watch => watch.student))]
+      const sessions = [...new Set(all.map(watch => watch.session))]
+      const now = new Date().toISOString()
+      const watched = await source.read(db => readWatched(db, students, sessions, now))
+      for (const watch of all) tell(watch, watched)
+    }
+  }
+  catch { /* The next turn tells what this one could not. */ }
+  looking = false
+  if (again) {
+    again = false
+    return look()
+  }
+  if (watches.size > 0) timer = setTimeout(() => void look(), EVERY_MS)
+}
+
+function tell(watch: Watch, { visitors, students, catalog }: Watched) {
+  const visitor = visitors.get(watch.session)
+  const file = students.get(watch.student)
+  if (!visitor || !file || !mayAct('file', visitor, watch.student, file.advisor)) return watch.end()
+  const news: News = { version: file.version, plans: file.plans, catalog }
+  const text = JSON.stringify(news)
+  if (watch.told === text) return
+  watch.told = text
+  watch.tell(news)
+}

@@ -1,0 +1,58 @@
+import { earnedCredits } from '@ridgeway/core/record'
+import { openingFor } from '@ridgeway/core/registration'
+import type { StudentState } from '#shared/contract/views/student'
+import type { Looking } from '../college/asked'
+import { findTerm } from '../college/college'
+import { Refusal } from '../college/refusal'
+import { creditsPlanned, fileOf, gatesOf, planIn } from '../college/student'
+import { readDossiers } from '../db/store/dossiers'
+import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
+import { readBeside } from '../db/store/students'
+
+/** All that is on file about one student, for one working term: two statements. */
+export async function readStudentView({ db, student, college, at, input }: Looking<{ term: string, plan?: number | undefined }>):
+Promise<StudentState> {
+  const term = findTerm(college, input.term)
+  const dossier = (await readDossiers(db, [student], input.plan)).get(student)
+  if (!dossier) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
+  const beside = await readBeside(db, student)
+  const { head, plan } = planIn(dossier, input.plan)
+  if (!head) throw new Error('a student without a current plan')
+  const file = fileOf(dossier, college, term.code, plan)
+  const opening = openingFor(college.openings.filter(rule => rule.term === term.code), file.programs,
+    earnedCredits(file.record, college.catalog))
+  const signOff = dossier.signOffs.find(one => one.term === term.code)
+  return {
+    id: student,
+    version: dossier.version,
+    name: dossier.name,
+    email: dossier.email,
+    advisor: beside.advisor,
+    programConfirmed: dossier.programConfirmed,
+    targetLoad: dossier.targetLoad,
+    plan: { ...headOf(head), note: plan.note, termNotes: plan.termNotes },
+    plans: dossier.plans.map(headOf),
+    comments: beside.comments,
+    file,
+    programIds: dossier.programs,
+    programChange: beside.programChange,
+    lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ id, course, sectionIds, position }) => ({ id, course, sectionIds,
+      position, credits: creditsPlanned(plan, course, term.code) })),
+    registered: dossier.registered.map(({ id: _, ...row }) => row),
+    waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => row),
+    gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),
+    opening: opening && { from: opening.from, words: opening.words },
+    holds: dossier.holds,
+    signOff: signOff ? { by: signOff.by, at: signOff.at, note: signOff.note, copy: signOff.copy } : null,
+    signOffAskedAt: dossier.asked.find(one => one.term === term.code)?.at ?? null,
+    termsAcceptedAt: dossier.accepted.find(one => one.term === term.code)?.at ?? null,
+  }
+}
+
+/** One plan, with what was done to it after a version. */
+export async function readPlanView({ db, student, plan: id, input }: Looking<{ since: number }>) {
+  const row = await findPlan(db, student, id)
+  if (!row || row.deletedAt)
+    throw new Refusal(404, 'plan-unknown', 'There is no such plan; it may have been deleted.', 'Go back to your current plan.')
+  return { head: headOf(row), plan: await planOf(db, row), changes: await changesSince(db, id, input.since) }
+}

@@ -1,0 +1,67 @@
+import { decideRun } from '@ridgeway/core/registration'
+import { bundlesOf } from '@ridgeway/core/weeks'
+import { describeTimes } from '@ridgeway/words'
+import type { BundleView, Sheet, Week } from '#shared/contract/views/student'
+import type { Looking } from '../college/asked'
+import { findTerm } from '../college/college'
+import { creditsPlanned, decisionContext, fileOf, gatesOf, openRows, planIn } from '../college/student'
+import { readDossiers } from '../db/store/dossiers'
+import { findSections } from '../db/store/sections'
+
+/** What is on file, as the decision reads it: always the current plan's. */
+async function readForDecision({ db, student, college, at, input }: Looking<{ term: string }>) {
+  const term = findTerm(college, input.term)
+  const dossier = (await readDossiers(db, [student])).get(student)!
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  return { term, dossier, file, gates: gatesOf(dossier, college, term, file, at, null),
+    registered: dossier.registered.filter(row => row.term === term.code) }
+}
+
+/** What the Week shows: every bundle of every course planned (or chosen, or registered) for the term, with the one decision. */
+export async function readWeekView(looking: Looking<{ term: string }>): Promise<Week> {
+  const { college, db } = looking
+  const { term, dossier, file, registered } = await readForDecision(looking)
+  const lineUp = dossier.lineUp.filter(row => row.term === term.code)
+  const wanted = [...new Set([
+    ...registered.map(row => row.course),
+    ...lineUp.map(row => row.course),
+    ...file.entries.filter(entry => entry.term === term.code).map(entry => entry.course),
+  ])].sort()
+  const sections = await findSections(db, { term: term.code, courses: wanted })
+  const held = sections.filter(section => registered.some(row => row.section === section.id))
+  // The Week asks "would this go through once the gates are open?": gates are Register's business.
+  const context = decisionContext(college, dossier, { file, gates: [], term }, sections, held)
+  const courses = wanted.map((code) => {
+    const chosen = lineUp.find(row => row.course === code)
+    const others = openRows(dossier, file, term.code).filter(row => row.course !== code)
+    const bundles = bundlesOf(college.catalog.courses.get(code)!, sections).map((bundle): BundleView => {
+      const sectionIds = bundle.sections.map(section => section.id)
+      const row = { id: -1, course: code, sectionIds, credits: creditsPlanned(file, code, term.code) }
+      return {
+        id: bundle.id,
+        course: code,
+        sections: bundle.sections,
+        times: describeTimes(bundle.sections),
+        decision: decideRun([...others, row], context).at(-1)!,
+        picked: chosen !== undefined && sameSet(chosen.sectionIds, sectionIds),
+        registered: sectionIds.every(id => held.some(section => section.id === id)),
+      }
+    })
+    return { course: code, bundles }
+  })
+  return { courses }
+}
+
+const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))
+
+/** The dry run: the same decision as the registration, on the seats as they are now, changing nothing. */
+export async function readSheet(looking: Looking<{ term: string }>): Promise<Sheet> {
+  const { college, db, at } = looking
+  const { term, dossier, file, gates, registered } = await readForDecision(looking)
+  const rows = openRows(dossier, file, term.code)
+  // Siblings give the way forward where a section is full.
+  const courses = [...new Set([...dossier.lineUp.filter(row => row.term === term.code), ...registered].map(row => row.course))]
+  const sections = await findSections(db, { term: term.code, courses })
+  const held = sections.filter(section => registered.some(row => row.section === section.id))
+  return { at, rows: decideRun(rows, decisionContext(college, dossier, { file, gates, term }, sections, held)), sections }
+}

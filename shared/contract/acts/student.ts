@@ -1,0 +1,89 @@
+import { z } from 'zod'
+import type { Plan, PlanOperation } from '@ridgeway/core/planning'
+import type { RowDecision } from '@ridgeway/core/registration'
+import { act, Done, known, Nothing } from '../define'
+import { LIMITS } from '../limits'
+import { courseCode, credits, entryId, lineId, planId, planName, planOperation, programCode, programIds, reason, rowNumber, termCode }
+  from '../values'
+import { PlanComment, PlanHead } from '../views/student'
+
+const note = z.string().max(500).default('')
+
+/* The plan. */
+export const editPlan = act({ name: 'edit plan', method: 'POST', path: '/api/students/:id/plan', who: 'own or advisor',
+  input: z.object({ plan: planId.optional(), baseVersion: z.number().int().min(0), batch: z.uuid('a fresh key for each sending').optional(),
+    operations: z.array(planOperation).min(1).max(LIMITS.operations) }),
+  output: z.object({ version: z.number(), plan: known<Plan>('Plan'),
+    skipped: z.array(z.object({ operation: known<PlanOperation>('PlanOperation'), why: z.string() })) }),
+  changes: ['week', 'sheet'], basis: 'version of the plan: later operations are merged, what makes no sense any more is skipped and named',
+  most: 200_000, words: 'Operations on one of the student\'s plans, merged onto it as it is.' })
+export const makePlan = act({ name: 'make plan', method: 'POST', path: '/api/students/:id/plans', who: 'own or advisor',
+  input: z.object({ name: planName, copyOf: planId.nullable(), operations: z.array(planOperation).max(2 * LIMITS.operations).optional() }),
+  output: PlanHead, changes: ['student'], most: 300_000, words: 'Another plan, empty or as a copy, with operations applied to it.' })
+export const changePlan = act({ name: 'change plan', method: 'PUT', path: '/api/students/:id/plans/:plan', who: 'own or advisor',
+  input: z.object({ name: planName.optional(), current: z.literal(true).optional(), deleted: z.boolean().optional() })
+    .refine(wish => Object.values(wish).filter(one => one !== undefined).length === 1, 'change one thing: the name, or which plan is the '
+    + 'current one, or whether it is deleted'),
+  output: Done, changes: ['student', 'week', 'sheet'], words: 'Renames a plan, makes it the current one, deletes it or brings it back.' })
+export const comment = act({ name: 'comment', method: 'POST', path: '/api/students/:id/comments', who: 'own or advisor',
+  input: z.object({ term: termCode.nullable(), entry: entryId.nullable(),
+    text: z.string().trim().min(1, 'write something first').max(1000) }),
+  output: z.array(PlanComment), changes: ['student'], words: 'A comment on the plan, on a term or on a course in it.' })
+
+/* Release: what stands between a plan and registering. */
+export const askSignOff = act({ name: 'ask for sign-off', method: 'POST', path: '/api/students/:id/sign-off-request', who: 'own',
+  input: z.object({ term: termCode, note }), output: Done, changes: ['student', 'week', 'sheet'],
+  words: 'Asks the advisor to sign off a term; asking again renews the request.' })
+export const signOff = act({ name: 'sign off', method: 'POST', path: '/api/students/:id/sign-off', who: 'their advisor',
+  input: z.object({ term: termCode, note, seen: z.array(z.object({ course: courseCode, credits })).max(LIMITS.entries) }),
+  output: Done, changes: ['student', 'week', 'sheet'], basis: 'the courses that the advisor saw in the term',
+  words: 'Releases a term and keeps a copy of what was agreed.' })
+export const acceptTerms = act({ name: 'accept terms', method: 'POST', path: '/api/students/:id/terms', who: 'own',
+  input: z.object({ term: termCode }), output: Done, changes: ['student', 'week', 'sheet'], words: 'Accepts the terms of a term.' })
+export const confirmProgram = act({ name: 'confirm program', method: 'POST', path: '/api/students/:id/program', who: 'own', input: Nothing,
+  output: Done, changes: ['student', 'week', 'sheet'], words: 'Confirms that program and catalog year are right.' })
+
+/* Requirements. */
+export const pinUse = act({ name: 'pin use', method: 'PUT', path: '/api/students/:id/use-pins', who: 'own or advisor',
+  input: z.object({ item: entryId, program: programCode, line: lineId.nullable() }), output: Done, changes: ['student'],
+  words: 'Pins the use of a course of the record or of a registration, or lets it go.' })
+export const grantException = act({ name: 'grant exception', method: 'POST', path: '/api/students/:id/exceptions', who: 'their advisor',
+  input: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('substitution'), program: programCode, line: lineId, course: courseCode, instead: courseCode.nullable(),
+      reason }),
+    z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable(), reason }),
+  ]), output: Done, changes: ['student', 'week', 'sheet'], words: 'A substitution or a waiver on a requirement line.' })
+export const takeBackException = act({ name: 'take back exception', method: 'DELETE', path: '/api/students/:id/exceptions',
+  who: 'their advisor', input: z.object({ id: planId }), output: Done, changes: ['student', 'week', 'sheet'],
+  words: 'Takes back a substitution or a waiver.' })
+export const recordMilestone = act({ name: 'record milestone', method: 'PUT', path: '/api/students/:id/milestones', who: 'their advisor',
+  input: z.object({ program: programCode, milestone: lineId, done: z.boolean() }), output: Done, changes: ['student'],
+  words: 'Records a requirement without credit as done, or takes that back.' })
+
+/* Programs. */
+export const askProgramChange = act({ name: 'ask program change', method: 'POST', path: '/api/students/:id/program-change', who: 'own',
+  input: z.object({ programs: programIds, note }), output: Done, changes: ['student'],
+  words: 'Asks to be in these programs from now on; a new wish replaces one that is not answered yet.' })
+export const takeBackProgramChange = act({ name: 'take back program change', method: 'DELETE', path: '/api/students/:id/program-change',
+  who: 'own', input: Nothing, output: Done, changes: ['student'], words: 'Takes back a wish that is not answered yet.' })
+export const decideProgramChange = act({ name: 'answer program change', method: 'POST', path: '/api/students/:id/program-change/decision',
+  who: 'their advisor', input: z.object({ request: rowNumber, granted: z.boolean(), words: z.string().max(500).default('') }),
+  output: Done, changes: ['student', 'week', 'sheet'], basis: 'the wish that the advisor read',
+  words: 'Grants the change, which makes it so at once, or declines it with words.' })
+
+/* The term. */
+export const chooseBundle = act({ name: 'choose bundle', method: 'PUT', path: '/api/students/:id/line-up', who: 'own',
+  input: z.object({ term: termCode, course: courseCode, sectionIds: z.array(rowNumber).max(6) }), output: Done,
+  changes: ['student', 'week', 'sheet'], words: 'A bundle for a course, in place of an earlier choice; none takes the choice out.' })
+
+export const RunResult = z.object({
+  reference: z.string(), at: z.string(),
+  /** True when this answer repeats one given before to the same key. */
+  repeated: z.boolean(), rows: z.array(known<RowDecision>('RowDecision')),
+})
+export type RunResult = z.infer<typeof RunResult>
+export const register = act({ name: 'register', method: 'POST', path: '/api/students/:id/registrations', who: 'own',
+  input: z.object({ term: termCode, key: z.uuid('a fresh key for each press'),
+    rowIds: z.array(rowNumber).min(1, 'choose at least one row').max(LIMITS.lineUp) }),
+  output: RunResult, changes: ['student', 'week', 'sheet'], basis: 'the rows that were chosen; the key makes the press act once',
+  words: 'Registers rows of the line-up, each bundle wholly or not at all.' })

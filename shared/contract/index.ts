@@ -1,0 +1,14 @@
+import * as collegeActs from './acts/college'
+import * as studentActs from './acts/student'
+import type { Act, View } from './define'
+import * as collegeViews from './views/college'
+import * as studentViews from './views/student'
+
+const declared = (modules: Record<string, unknown>[]) => modules.flatMap(module => Object.values(module)) as unknown[]
+const isOf = <K extends 'act' | 'view'>(kind: K) => (one: unknown): one is K extends 'act' ? Act : View =>
+  typeof one === 'object' && one !== null && 'kind' in one && one.kind === kind
+
+/** Everything that can be done. */
+export const ACTS: readonly Act[] = declared([studentActs, collegeActs]).filter(isOf('act'))
+/** Everything that can be looked at. */
+export const VIEWS: readonly View[] = declared([studentViews, collegeViews]).filter(isOf('view'))

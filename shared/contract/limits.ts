@@ -1,0 +1,20 @@
+/** How many of a thing one person can make; more is refused in words. */
+export const LIMITS = {
+  /** Plans that a student keeps (common practice, no source). */
+  plans: 5,
+  /** Deleted plans that can still be brought back; older ones are gone. */
+  deletedPlans: 10,
+  /** Courses, and places held, in one plan: far more than any program asks. */
+  entries: 150,
+  placeholders: 60,
+  /** What is written beside one student's plans. */
+  comments: 1000,
+  /** Operations in one sending. */
+  operations: 200,
+  /** Rows of a line-up in one term. */
+  lineUp: 20,
+  /** Pages of one person that listen for news, on one server. */
+  streams: 12,
+  /** Sessions of one person; the oldest ends when another begins. */
+  sessions: 20,
+} as const

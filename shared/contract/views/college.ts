@@ -1,0 +1,54 @@
+import { z } from 'zod'
+import type { Course, Site, Term, TravelTime } from '@ridgeway/core/catalog'
+import type { GradeScale } from '@ridgeway/core/grades'
+import type { CatalogProblem } from '@ridgeway/core/prerequisites'
+import type { RepeatPolicy } from '@ridgeway/core/record'
+import type { Program } from '@ridgeway/core/requirements'
+import { known, view } from '../define'
+import { role, termCode } from '../values'
+
+export const Account = z.object({ id: z.number(), name: z.string(), username: z.string(), role })
+export type Account = z.infer<typeof Account>
+
+const Session = z.object({ account: Account.nullable(), now: z.string(), zone: z.string(), demo: z.boolean() })
+export const readSession = view({ name: 'session', path: '/api/session', who: 'everybody', input: z.object({}), output: Session,
+  stamp: 'none', words: 'Who is signed in, null for nobody, and what time it is.' })
+
+const DemoAccount = Account.omit({ id: true }).extend({ story: z.string() })
+export type DemoAccount = z.infer<typeof DemoAccount>
+export const readDemoAccounts = view({ name: 'demo accounts', path: '/api/session/demo', who: 'everybody', demo: true,
+  input: z.object({}), output: z.array(DemoAccount), stamp: 'none', words: 'The accounts that the demonstration offers.' })
+
+export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 'signed in', input: z.object({}),
+  output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), creditPrice: z.number(), termsText: z.string(),
+    sites: known<Site[]>('Site, a list'), travel: known<TravelTime[]>('TravelTime, a list'),
+    programs: known<Record<string, Program>>('Program, by id'), courses: known<Course[]>('Course, a list'),
+    terms: known<Term[]>('Term, a list'), scale: known<GradeScale>('GradeScale'), repeatPolicy: known<RepeatPolicy>('RepeatPolicy'),
+    problems: known<CatalogProblem[]>('CatalogProblem, a list') }),
+  stamp: 'catalog in the news', words: 'The college, its calendar, courses and programs.' })
+
+export const readHealth = view({ name: 'health', path: '/api/health', who: 'everybody', input: z.object({}),
+  output: z.object({ ok: z.literal(true) }), stamp: 'none', words: 'Whether the server runs and its database answers; 503 when not.' })
+export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 'everybody', input: z.object({}),
+  output: z.object({ ready: z.literal(true), college: z.string() }), stamp: 'none',
+  words: 'Whether requests can be served: the database answers and holds a college; 503 when not.' })
+export const readDescription = view({ name: 'API description', path: '/api/openapi.json', who: 'signed in', input: z.object({}),
+  output: z.record(z.string(), z.unknown()), stamp: 'none', words: 'This description, made from the contract (OpenAPI 3.1).' })
+
+const AdviseeRow = z.object({ id: z.number(), name: z.string(), program: z.string(), earned: z.number(), gpa: z.number().nullable(),
+  planned: z.number(), blockers: z.number(), opensAt: z.string().nullable(), asked: z.boolean(), signedOff: z.boolean(),
+  holds: z.number(), confirmed: z.boolean(), finish: z.string().nullable(), need: z.string(), urgency: z.number() })
+export type AdviseeRow = z.infer<typeof AdviseeRow>
+export const readAdvisees = view({ name: 'advisees', path: '/api/advisees', who: 'advisor', input: z.object({ term: termCode }),
+  output: z.array(AdviseeRow), stamp: 'none', words: 'The advisor\'s students, those that need something first.' })
+
+const SeatRow = z.object({ id: z.number(), course: z.string(), label: z.string(), part: z.string(), capacity: z.number(),
+  taken: z.number(), held: z.number(), waiting: z.number(), cancelled: z.boolean(), planned: z.number() })
+export type SeatRow = z.infer<typeof SeatRow>
+export const readSeats = view({ name: 'seats', path: '/api/seats', who: 'office', input: z.object({ term: termCode }),
+  output: z.array(SeatRow), stamp: 'none', words: 'Seats of a term as they stand, with how many students plan each course.' })
+export const readOpenings = view({ name: 'openings', path: '/api/openings', who: 'office', input: z.object({}),
+  output: z.array(z.object({ term: z.string(), from: z.string(), program: z.string().nullable(), earnedMin: z.number(),
+    words: z.string() })), stamp: 'catalog in the news', words: 'From when whom each term is open to.' })
+export const readClock = view({ name: 'clock', path: '/api/standins/clock', who: 'signed in', demo: true, input: z.object({}),
+  output: z.object({ now: z.string() }), stamp: 'none', words: 'What the demonstration\'s clock shows.' })

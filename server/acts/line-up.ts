@@ -8,7 +8,6 @@ import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { readDossiers } from '../db/store/dossiers'
 import { dropChoice, keepChoice } from '../db/store/line-up'
-import { findSections } from '../db/store/sections'
 
 /** Chooses a bundle for a course in a term, in place of an earlier choice; with no sections the choice is taken out. */
 export async function chooseBundle({ tx, student, college, input }: Doing<z.output<typeof Declared['input']>>) {
@@ -23,9 +22,9 @@ export async function chooseBundle({ tx, student, college, input }: Doing<z.outp
   if (dossier.registered.some(row => row.term === input.term && row.course === input.course))
     throw new Refusal(409, 'registered', `You are registered for ${input.course} already.`,
       'A registered section is changed under Register.')
-  const sections = await findSections(tx, { term: input.term, ids: input.sectionIds })
+  const sections = (await college.sections.now(tx, input.term, [input.course])).filter(section => input.sectionIds.includes(section.id))
   const isStrange = sections.length !== input.sectionIds.length
-    || sections.some(section => section.course !== input.course || section.cancelled)
+    || sections.some(section => section.cancelled)
   if (isStrange)
     throw new Refusal(422, 'section-unknown', `One of these sections is not offered for ${input.course} in this term.`,
       'Reload the week and choose again.')

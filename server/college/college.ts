@@ -7,6 +7,7 @@ import { fromInstant } from '@ridgeway/core/weeks'
 import type { Executor } from '../db/database'
 import { type CollegeStamp, readCollegeRows } from '../db/store/college'
 import { Refusal } from './refusal'
+import { KeptSections } from './sections'
 
 export interface College {
   /** What tells whether this is still how it is. */
@@ -20,6 +21,7 @@ export interface College {
   openings: (OpeningRule & { term: string })[]
   programs: Map<string, Program>
   catalog: Catalog & { courses: Map<string, Course>, terms: Term[] }
+  sections: KeptSections
   /** What no student can get past in the rules of the courses. */
   problems: CatalogProblem[]
 }
@@ -47,7 +49,7 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
   const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {
-    stamp, name, zone, creditPrice, termsText, sites, travel,
+    stamp, sections: new KeptSections(), name, zone, creditPrice, termsText, sites, travel,
     problems: checkCatalog(byCode, gradeScale),
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),
@@ -69,7 +71,13 @@ export function presentInstant({ demoNow, setAt }: CollegeStamp): Instant {
   return new Date(Date.parse(demoNow) + Date.now() - Date.parse(setAt)).toISOString()
 }
 
-export const dateIn = (at: Instant, zone: string): LocalDate => fromInstant(at, zone).date
+let lastDate = { minute: '', zone: '', date: '' }
+/** The date of an instant in a zone; within one minute it is the same. */
+export function dateIn(at: Instant, zone: string): LocalDate {
+  const minute = at.slice(0, 16)
+  if (lastDate.minute !== minute || lastDate.zone !== zone) lastDate = { minute, zone, date: fromInstant(at, zone).date }
+  return lastDate.date
+}
 
 export function findTerm(college: College, code: string): Term {
   const term = college.catalog.terms.find(candidate => candidate.code === code)

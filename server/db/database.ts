@@ -85,17 +85,26 @@ export class Database {
 
   private async borrow(milliseconds: number): Promise<PoolConnection> {
     const asked = this.pool.getConnection()
-    const late = AbortSignal.timeout(Math.max(1, milliseconds))
+    let late = false
+    let timer: NodeJS.Timeout | undefined
     try {
-      return await Promise.race([asked, whenAborted(late)])
+      return await Promise.race([asked, new Promise<never>((_, fail) => {
+        timer = setTimeout(() => {
+          late = true
+          fail(new Error('waited too long'))
+        }, Math.max(1, milliseconds))
+      })])
     }
     catch (problem) {
       // One that comes after all goes back to the others.
       asked.then(connection => connection.release(), () => {})
-      if (late.aborted) throw new Busy('no connection to the database was free', { cause: problem })
+      if (late) throw new Busy('no connection to the database was free', { cause: problem })
       if (problem instanceof Error && /queue limit/i.test(problem.message)) throw new Busy('too many requests wait', { cause: problem })
       if (isConnectionLost(problem)) throw new Unavailable('the database cannot be reached', { cause: problem })
       throw problem
+    }
+    finally {
+      clearTimeout(timer)
     }
   }
 
@@ -141,6 +150,3 @@ function cut(connection: PoolConnection) {
   const { stream } = connection.connection as unknown as { stream: { destroy: (problem: Error) => void } }
   stream.destroy(Object.assign(new Error('cut after waiting too long'), { code: 'PROTOCOL_CONNECTION_LOST' }))
 }
-
-const whenAborted = (signal: AbortSignal) =>
-  new Promise<never>((_, fail) => signal.addEventListener('abort', () => fail(signal.reason as Error), { once: true }))

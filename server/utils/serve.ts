@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import { type Act, type FileView, Shown, type View } from '#shared/contract/define'
 import type { Asked, Doing, Looking } from '../college/asked'
-import { dateIn, KeptCollege, presentInstant } from '../college/college'
+import { dateIn, presentInstant } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { mayAct } from '../college/relations'
 import { readStamp } from '../db/store/college'
@@ -11,16 +11,13 @@ import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
 import { FILE_VIEWS } from '../views/file-views'
 import { announce } from '../views/news'
 import { readJson } from './body'
-import { useDatabase } from './database'
+import { useDatabase, useKeptCollege } from './database'
 import { sendProblem } from './problems'
 
 /** What an act gets that keeps its own transactions, and a view that is no plain answer. */
 export interface Call<Input> extends Asked<Input> { event: H3Event }
 
 type Declared<Input extends z.ZodType, Output extends z.ZodType> = Act<Input, Output> | View<Input, Output>
-
-const kept = new KeptCollege()
-export const useKeptCollege = () => kept
 
 /** Makes a route of an act: who, input, one transaction; its answer holds the views that it changed and the page shows. */
 export function serveAct<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
@@ -33,7 +30,7 @@ export function serveAct<Input extends z.ZodType, Output extends z.ZodType>(act:
         if (!locked) throw noStudent()
         // What admitted the request may have changed since: it is asked again where nobody can change it any more.
         if (!mayAct(act.who, call.visitor!, call.student, locked.advisor)) throw notYours()
-        college = await kept.at(tx, locked.catalog)
+        college = await useKeptCollege().at(tx, locked.catalog)
       }
       const actor = call.visitor!.id
       const ledger: Doing<unknown>['ledger'] = (action, detail) =>
@@ -107,7 +104,7 @@ async function admit(event: H3Event, { who }: Pick<Act, 'who'>): Promise<Omit<Ca
       if (!mayAct(who, visitor!, student, advisor ?? null)) throw notYours()
       if (advisor === undefined) throw noStudent()
     }
-    const college = await kept.at(db, stamp.catalog)
+    const college = await useKeptCollege().at(db, stamp.catalog)
     return { event, visitor, student, plan, college, at, date: dateIn(at, college.zone) }
   })
 }
@@ -130,7 +127,7 @@ async function viewsFor(act: Pick<Act, 'changes'>, call: Call<unknown>): Promise
   try {
     return await useDatabase().read(async (db) => {
       const { event: _, ...asked } = call
-      const college = await kept.at(db, (await readStamp(db)).catalog)
+      const college = await useKeptCollege().at(db, (await readStamp(db)).catalog)
       const views: Partial<Record<FileView, unknown>> = {}
       for (const name of names) views[name] = await FILE_VIEWS[name]({ ...asked, college, db, input: { term, ...plan ? { plan } : {} } })
       return views

@@ -6,7 +6,6 @@ import type { Looking } from '../college/asked'
 import { findTerm, programsAt } from '../college/college'
 import { fileOf, planIn } from '../college/student'
 import { type Dossier, readDossiers } from '../db/store/dossiers'
-import { findSections } from '../db/store/sections'
 import { adviseesOf, demandOf, wishing } from '../db/store/staff'
 
 /** An advisor's students for a term, sorted by need: three statements, however many they are. */
@@ -67,7 +66,7 @@ function describe({ college, at, date, input }: Looking<{ term: string }>, dossi
 /** Seats of a term as they stand, with how many students plan each course. */
 export async function readSeatsView({ db, college, input }: Looking<{ term: string }>): Promise<SeatRow[]> {
   findTerm(college, input.term)
-  const sections = await findSections(db, { term: input.term })
+  const sections = await college.sections.now(db, input.term)
   const planned = await demandOf(db, input.term)
   return sections.map(({ id, course, label, part, waiting, cancelled, pools }) => {
     const sum = (pick: (pool: typeof pools[number]) => number) => pools.reduce((total, pool) => total + pick(pool), 0)

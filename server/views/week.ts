@@ -6,7 +6,6 @@ import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import { creditsPlanned, decisionContext, fileOf, gatesOf, openRows, planIn } from '../college/student'
 import { readDossiers } from '../db/store/dossiers'
-import { findSections } from '../db/store/sections'
 
 /** What is on file, as the decision reads it: always the current plan's. */
 async function readForDecision({ db, student, college, at, input }: Looking<{ term: string }>) {
@@ -27,7 +26,7 @@ export async function readWeekView(looking: Looking<{ term: string }>): Promise<
     ...lineUp.map(row => row.course),
     ...file.entries.filter(entry => entry.term === term.code).map(entry => entry.course),
   ])].sort()
-  const sections = await findSections(db, { term: term.code, courses: wanted })
+  const sections = await college.sections.now(db, term.code, wanted)
   const held = sections.filter(section => registered.some(row => row.section === section.id))
   // The Week asks "would this go through once the gates are open?": gates are Register's business.
   const context = decisionContext(college, dossier, { file, gates: [], term }, sections, held)
@@ -61,7 +60,7 @@ export async function readSheet(looking: Looking<{ term: string }>): Promise<She
   const rows = openRows(dossier, file, term.code)
   // Siblings give the way forward where a section is full.
   const courses = [...new Set([...dossier.lineUp.filter(row => row.term === term.code), ...registered].map(row => row.course))]
-  const sections = await findSections(db, { term: term.code, courses })
+  const sections = await college.sections.now(db, term.code, courses)
   const held = sections.filter(section => registered.some(row => row.section === section.id))
   return { at, rows: decideRun(rows, decisionContext(college, dossier, { file, gates, term }, sections, held)), sections }
 }

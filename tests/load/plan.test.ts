@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { applyToPlan, EMPTY_PLAN, type Plan, type PlanEntry, type PlanOperation } from '@ridgeway/core/planning'
 import { clashBetween } from '@ridgeway/core/weeks'
 import { TERMS, TRAVEL } from '../../demo/calendar'
-import { findSections } from '../../server/db/store/sections'
+import { KeptSections } from '../../server/college/sections'
 import * as s from '../../server/db/schema'
 import { Client, close, db, News } from './client'
 
@@ -29,7 +29,7 @@ const place = (course: string, term: string): PlanOperation => ({ kind: 'place',
 describe('the demo college in the database', () => {
   it('has nobody registered for two classes at one time', async () => {
     const term = TERMS.find(candidate => candidate.code === '2027SP')!
-    const sections = new Map((await findSections(db, { term: term.code })).map(section => [section.id, section]))
+    const sections = new Map((await new KeptSections().now(db, term.code)).map(section => [section.id, section]))
     const rows = await db.select().from(s.registrations)
     for (const student of new Set(rows.map(row => row.student))) {
       const mine = rows.filter(row => row.student === student).map(row => sections.get(row.section)!)

@@ -2,7 +2,7 @@ import type { CourseItem } from '@ridgeway/core/catalog'
 import type { PlanEntry } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
 import type { PlanDetails } from '../schema'
-import { plain, toInstant } from './plain'
+import { plain, type Statement, toInstant } from './plain'
 
 /** What stands about one student, as the rules and every screen read it. */
 export interface Dossier {
@@ -125,24 +125,33 @@ const TAKE = {
  * `plan` chooses the plan whose entries are read (of one student); the current one otherwise.
  */
 export async function readDossiers(db: Executor, students: readonly number[], plan?: number): Promise<Map<number, Dossier>> {
-  if (students.length === 0) return new Map()
+  return students.length === 0 ? new Map() : dossiersFrom(await plain(db, ...dossierStatement(students, plan)))
+}
+
+/** The statement of `readDossiers`, for a round trip that asks more than that. */
+export function dossierStatement(students: readonly number[], plan?: number): Statement {
   const ids = [...students]
   const values: unknown[] = PARTS.map(() => ids)
   if (plan !== undefined) values.splice(BEFORE_PLAN, 0, plan)
-  const rows = await plain<Row>(db, plan === undefined ? BY_CURRENT : BY_ID, values)
-  const found = new Map<number, Dossier>()
+  return [plan === undefined ? BY_CURRENT : BY_ID, values]
+}
+
+/** Dossiers by student, from what the statement found. */
+export function dossiersFrom(found: readonly unknown[]): Map<number, Dossier> {
+  const rows = found as readonly Row[]
+  const dossiers = new Map<number, Dossier>()
   for (const row of rows) {
-    let dossier = found.get(row.student)
+    let dossier = dossiers.get(row.student)
     if (!dossier) {
       dossier = { id: row.student, version: 0, name: '', email: '', advisor: null, programConfirmed: false, targetLoad: null,
         placements: {}, programs: [], record: [], registered: [], plans: [], entries: [], lineUp: [], exceptions: [], holds: [],
         signOffs: [], asked: [], accepted: [], waitlisted: [], usePins: [], milestones: [] }
-      found.set(row.student, dossier)
+      dossiers.set(row.student, dossier)
     }
     TAKE[row.kind](dossier, row)
   }
-  for (const dossier of found.values()) inOrder(dossier)
-  return found
+  for (const dossier of dossiers.values()) inOrder(dossier)
+  return dossiers
 }
 
 /** A union gives its rows in no order. */

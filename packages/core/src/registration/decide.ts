@@ -1,7 +1,7 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
 import { nameOf } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Credits, Section, Term, TravelTime } from '../catalog/types'
-import { lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import { type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import type { RecordRules } from '../record/attempts'
 import { factsOf, type FactsOnFile } from '../record/facts'
 import { excludedBy, type GradesAsked, takenAlready } from '../record/repeats'
@@ -78,9 +78,18 @@ export function chosenCredits(chosen: Credits | null | undefined, course: Pick<C
 class Run {
   private readonly accepted: Candidate[] = []
   private readonly refused = new Map<Candidate, RowDecision>()
+  /** Rules of courses that were read beside the same other rows. */
+  private readonly rules = new Map<string, CourseRules>()
+  /** Pairs of choices that were found not to clash: two who do not meet do not meet the other way round. */
+  private readonly apart = new Set<string>()
+  /** What is registered, course by course. */
+  private readonly held: { id: string, sections: Section[], state: 'registered' }[]
   private readonly load: Credits
 
   constructor(private readonly candidates: readonly Candidate[], private readonly context: DecisionContext) {
+    const held = new Map<string, Section[]>()
+    for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
+    this.held = [...held].map(([course, sections]) => ({ id: course, sections, state: 'registered' as const }))
     this.load = context.items.reduce(
       (sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0),
       0,
@@ -139,10 +148,12 @@ class Run {
     return []
   }
 
-  private rulesOf(course: Course, group: readonly Candidate[]) {
-    const alongside = [...this.accepted, ...group].filter(other => other.row.course !== course.code).map((
-      { row, credits },
-    ): CourseItem => ({
+  private rulesOf(course: Course, group: readonly Candidate[]): CourseRules {
+    const others = [...this.accepted, ...group].filter(other => other.row.course !== course.code)
+    const key = `${course.code} ${others.map(other => other.row.id).join()}`
+    const before = this.rules.get(key)
+    if (before) return before
+    const alongside = others.map(({ row, credits }): CourseItem => ({
       id: `run-${row.id}`,
       course: row.course,
       term: this.context.term.code,
@@ -151,7 +162,10 @@ class Run {
       state: 'registered',
       source: 'here',
     }))
-    return readCourseRules(course, this.context.term.code, factsOf(this.context, [...this.context.items, ...alongside]), this.context)
+    const facts = factsOf(this.context, [...this.context.items, ...alongside])
+    const rules = readCourseRules(course, this.context.term.code, facts, this.context)
+    this.rules.set(key, rules)
+    return rules
   }
 
   private acceptanceOf(candidate: Candidate): RowDecision {
@@ -198,7 +212,7 @@ class Run {
       ...checkRepeats(course, others, context),
       ...this.checkRules(course, group),
       ...checkRestrictions(course, sections, context),
-      ...checkClashes(sections, others, context),
+      ...this.checkClashes(candidate, others),
       this.checkLoad(candidate, group),
       ...seats,
     )
@@ -222,6 +236,20 @@ class Run {
     if (beside?.firmness === 'unmet') found.push({ code: 'corequisite', ok: false, needs: lacksOf(beside.missing, firm) })
     else if (beside) found.push({ code: 'corequisite', ok: true, reason: beside.reason })
     return found
+  }
+
+  private checkClashes({ row, sections }: Candidate, others: readonly Candidate[]): Finding[] {
+    const beside = [...this.held, ...others.map(({ row: other, sections: list }) => ({ id: `row ${other.id}`, sections: list,
+      state: 'in the line-up' as const }))]
+    return beside.flatMap(({ id, sections: other, state }): Finding[] => {
+      const first = other[0]
+      const pair = [`row ${row.id}`, id].sort().join()
+      if (!first || first.course === sections[0]?.course || this.apart.has(pair)) return []
+      const clash = clashBetween(sections, other, this.context.term, this.context.travel)
+      if (clash) return [{ code: 'clash', ok: false, course: first.course, label: first.label, state, clash }]
+      this.apart.add(pair)
+      return []
+    })
   }
 
   private checkLoad(candidate: Candidate, group: readonly Candidate[]): Finding {
@@ -278,17 +306,4 @@ function checkRepeats(course: Course, others: readonly Candidate[], context: Dec
 function checkRestrictions(course: Course, sections: readonly Section[], { programs }: DecisionContext): Finding[] {
   return sections.filter(section => section.onlyPrograms.length > 0 && !section.onlyPrograms.some(code => programs.includes(code)))
     .map(section => ({ code: 'restriction', ok: false, course: course.code, label: section.label, programs: section.onlyPrograms }))
-}
-
-function checkClashes(sections: readonly Section[], others: readonly Candidate[], context: DecisionContext): Finding[] {
-  const held = new Map<string, Section[]>()
-  for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
-  const beside = [...[...held.values()].map(list => ({ sections: list, state: 'registered' as const })),
-    ...others.map(({ sections: list }) => ({ sections: list, state: 'in the line-up' as const }))]
-  return beside.flatMap(({ sections: other, state }): Finding[] => {
-    const first = other[0]
-    if (!first || first.course === sections[0]?.course) return []
-    const clash = clashBetween(sections, other, context.term, context.travel)
-    return clash ? [{ code: 'clash', ok: false, course: first.course, label: first.label, state, clash }] : []
-  })
 }

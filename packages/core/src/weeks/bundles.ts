@@ -63,7 +63,9 @@ function slotsOf({ meetings, exam }: Section, term: TermCalendar): readonly Slot
 /** Whether two slots come so near each other in days and in the time of day that they could clash; a class runs for two nights at most. */
 function couldClash(a: Slot, b: Slot, way: number): boolean {
   if (a.firstDay > b.lastDay + NIGHTS || b.firstDay > a.lastDay + NIGHTS) return false
-  for (let shift = -NIGHTS * DAY_MINUTES; shift <= NIGHTS * DAY_MINUTES; shift += DAY_MINUTES)
+  // What ends, with the way, before midnight meets only what begins on the same day.
+  const nights = Math.max(a.end, b.end) + way <= DAY_MINUTES ? 0 : NIGHTS
+  for (let shift = -nights * DAY_MINUTES; shift <= nights * DAY_MINUTES; shift += DAY_MINUTES)
     if (a.start < b.end + shift + way && b.start + shift < a.end + way) return true
   return false
 }

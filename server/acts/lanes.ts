@@ -1,0 +1,136 @@
+import { setTimeout as wait } from 'node:timers/promises'
+import type { RunResult } from '#shared/contract/acts/student'
+import type { College } from '../college/college'
+import { Refusal } from '../college/refusal'
+import type { Database, Executor } from '../db/database'
+import { Busy, OutcomeUnknown, Unavailable } from '../db/failures'
+import { type Answer, type Press, registerTogether } from './register'
+
+/** Transactions at a time, and students in one of them: measured on two cores, more of either gains nothing. */
+const LANES = { lanes: 2, most: 8 }
+/** Presses that go alone at a time: those of students whose row somebody holds, and those of a batch that failed. */
+const ALONE = 2
+/** Presses that may stand in line, and for how long, in milliseconds. */
+const LINE = { most: 5000, patience: 12_000 }
+/** Pauses before the same keys are sent again, in milliseconds, when the answer to keeping them was lost. */
+const AGAIN = [20, 250, 1000]
+
+interface Waiting {
+  press: Press
+  since: number
+  done: (result: RunResult) => void
+  fail: (problem: unknown) => void
+}
+
+/** Connections that lanes use at most. */
+export const lanesConnections = ({ lanes }: { lanes: number } = LANES) => lanes + ALONE
+
+/**
+ * Where presses stand in line, first come first served: a few lanes, each of which registers a small batch of different students in one
+ * transaction. A lane with nothing to do starts at once, so that a lone student waits for nobody.
+ */
+export class Lanes {
+  private readonly line: Waiting[] = []
+  private readonly alone: Waiting[] = []
+  /** Students whose press is under way: the next of the same student waits for it. */
+  private readonly busy = new Set<number>()
+  private idle: number
+  private idleAlone = ALONE
+
+  constructor(private readonly database: Database, private readonly collegeAt: (db: Executor, stamp: number) => Promise<College>,
+    private readonly size = LANES) {
+    this.idle = size.lanes
+  }
+
+  /** The answer to a press. Throws its refusal, or `Busy`, `Unavailable` or `OutcomeUnknown` where it could not be decided. */
+  register(press: Press): Promise<RunResult> {
+    if (this.line.length >= LINE.most) return Promise.reject(new Busy('the line is full'))
+    return new Promise((done, fail) => {
+      this.line.push({ press, since: Date.now(), done, fail })
+      this.start()
+    })
+  }
+
+  private start() {
+    while (this.idle > 0) {
+      const batch = this.takeBatch()
+      if (batch.length === 0) break
+      this.idle--
+      void this.serve(batch, true).finally(() => {
+        this.idle++
+        this.start()
+      })
+    }
+    while (this.idleAlone > 0 && this.alone.length > 0) {
+      this.idleAlone--
+      void this.serve([this.alone.shift()!], false).finally(() => {
+        this.idleAlone++
+        this.start()
+      })
+    }
+  }
+
+  /** The first in line, of different students none of whom is under way; who waited too long is told so. */
+  private takeBatch(): Waiting[] {
+    const batch: Waiting[] = []
+    for (let i = 0; i < this.line.length && batch.length < this.size.most;) {
+      const next = this.line[i]!
+      const isLate = Date.now() - next.since > LINE.patience
+      if (!isLate && this.busy.has(next.press.student)) {
+        i++
+        continue
+      }
+      this.line.splice(i, 1)
+      if (isLate) {
+        next.fail(new Busy('stood in line for too long'))
+        continue
+      }
+      this.busy.add(next.press.student)
+      batch.push(next)
+    }
+    return batch
+  }
+
+  private async serve(batch: readonly Waiting[], skip: boolean): Promise<void> {
+    try {
+      const answers = await this.run(batch.map(one => one.press), skip)
+      for (const one of batch) {
+        const answer = answers.get(one.press)
+        if (answer) this.settle(one, answer)
+        // Somebody holds the student's row: the others do not wait for that.
+        else if (skip) this.alone.push(one)
+        else this.settle(one, new Refusal(404, 'student-unknown', 'There is no such student.', 'Sign in again.'))
+      }
+    }
+    catch (problem) {
+      const isOfTheDatabase = problem instanceof Busy || problem instanceof Unavailable || problem instanceof OutcomeUnknown
+      if (batch.length > 1 && !isOfTheDatabase) this.alone.push(...batch)
+      else for (const one of batch) this.settle(one, problem)
+    }
+  }
+
+  private settle({ press, done, fail }: Waiting, answer: unknown) {
+    this.busy.delete(press.student)
+    if (answer instanceof Error) fail(answer)
+    else done(answer as RunResult)
+  }
+
+  /** One transaction; when it is not known whether it was kept, the same keys tell. */
+  private async run(presses: readonly Press[], skip: boolean): Promise<Map<Press, Answer>> {
+    const once = () => this.database.write(tx => registerTogether(tx, presses, this.collegeAt, skip))
+    try {
+      return await once()
+    }
+    catch (problem) {
+      if (!(problem instanceof OutcomeUnknown)) throw problem
+      for (const pause of AGAIN) {
+        await wait(pause)
+        const answers = await once().catch(() => null)
+        // It is the first answer to these presses, whichever of the two kept them.
+        if (answers) return new Map([...answers].map(([press, answer]) =>
+          [press, answer instanceof Refusal ? answer : { ...answer, repeated: false }]))
+      }
+      throw problem
+    }
+  }
+}

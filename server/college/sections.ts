@@ -1,0 +1,53 @@
+import type { CourseCode, Section, TermCode } from '@ridgeway/core/catalog'
+import type { Executor } from '../db/database'
+import { readSeats, readTermSections, type Seats, type TermSections } from '../db/store/sections'
+
+/** How often sections are read again that changed while they were read. */
+const MOST_TRIES = 3
+
+/** The sections of the terms as one server keeps them, read again when a term's stamp in the database has moved on. */
+export class KeptSections {
+  private readonly kept = new Map<TermCode, { stamp: number, sections: Promise<TermSections> }>()
+
+  /** A term's sections at a stamp, without their seats. */
+  at(db: Executor, term: TermCode, stamp: number): Promise<TermSections> {
+    const before = this.kept.get(term)
+    if (before?.stamp === stamp) return before.sections
+    const now = { stamp, sections: readTermSections(db, term) }
+    this.kept.set(term, now)
+    now.sections.catch(() => {
+      if (this.kept.get(term) === now) this.kept.delete(term)
+    })
+    return now.sections
+  }
+
+  /** What is kept of a term turned out to be old. */
+  forget = (term: TermCode) => this.kept.delete(term)
+
+  /** Sections of a term, of some courses or of all, with their seats as they are now: one statement. */
+  async now(db: Executor, term: TermCode, courses: readonly CourseCode[] | null = null): Promise<Section[]> {
+    if (courses?.length === 0) return []
+    for (let attempt = 1; ; attempt++) {
+      const { stamp, seats } = await readSeats(db, term, courses)
+      const sections = await this.at(db, term, stamp)
+      if (areOf(sections, seats) || attempt === MOST_TRIES) {
+        const waiting = new Map(seats.map(one => [one.section, one.waiting]))
+        return withSeats(courses === null ? [...sections.byId.values()] : courses.flatMap(code => sections.byCourse.get(code) ?? []),
+          seats, id => waiting.get(id) ?? 0)
+      }
+      this.forget(term)
+    }
+  }
+}
+
+/** Whether kept sections are those whose seats these are. */
+export const areOf = ({ versions }: TermSections, seats: readonly Seats[]) => seats.every(one => versions.get(one.pool) === one.version)
+
+/** Kept sections with seats that were read; a category without seats here has none. */
+export function withSeats(sections: readonly Section[], seats: readonly Seats[], waiting: (id: number) => number): Section[] {
+  const now = new Map(seats.map(one => [one.pool, one]))
+  return sections.map(section => ({ ...section, waiting: waiting(section.id), pools: section.pools.map((pool) => {
+    const found = now.get(pool.id)
+    return found ? { ...pool, capacity: found.capacity, taken: found.taken, held: found.held } : pool
+  }) }))
+}

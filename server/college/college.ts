@@ -45,7 +45,8 @@ export class KeptCollege {
 async function readCollege(db: Executor, stamp: number): Promise<College> {
   const { institution, sites, travel, terms, sessions, openings, courses, programs } = await readCollegeRows(db)
   if (!institution)
-    throw new Refusal(503, 'no-college', 'This Ridgeway holds no college yet.', 'Whoever runs it loads one; then reload this page.')
+    throw new Refusal(503, 'no-college', 'This Ridgeway holds no college yet.',
+      'Whoever runs it puts one into the database; then reload this page.')
   const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {

@@ -8,7 +8,7 @@ import * as schema from './schema'
 export type Executor = MySql2Database<typeof schema>
 
 /** How long a request waits, in milliseconds: for a connection, for all of a read, for all of a transaction with its repetitions. */
-const WAITS = { connection: 3000, read: 8000, write: 10_000 }
+export const WAITS = { connection: 3000, read: 8000, write: 10_000 }
 /** Requests that may stand in line for a connection; more are told at once. */
 const MOST_WAITING = 400
 /** Seconds that MariaDB itself gives a statement and a lock. */
@@ -25,8 +25,8 @@ export class Database {
   private readonly pool: Pool
   private readonly known = new WeakMap<object, Executor>()
 
-  constructor(url: string, connections = 16) {
-    this.pool = mysql.createPool({ uri: url, connectionLimit: connections, queueLimit: MOST_WAITING, connectTimeout: WAITS.connection,
+  constructor(url: string, connections = 16, private readonly waits = WAITS) {
+    this.pool = mysql.createPool({ uri: url, connectionLimit: connections, queueLimit: MOST_WAITING, connectTimeout: waits.connection,
       dateStrings: true, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, enableKeepAlive: true })
     this.pool.on('connection', connection => connection.query(ON_CONNECT))
   }
@@ -35,7 +35,7 @@ export class Database {
 
   /** Reads outside a transaction. Throws `Busy` or `Unavailable` when the database does not answer in time. */
   read<T>(work: (db: Executor) => Promise<T>): Promise<T> {
-    return this.lend(WAITS.read, ({ executor }) => work(executor))
+    return this.lend(this.waits.read, ({ executor }) => work(executor))
   }
 
   /**
@@ -43,14 +43,19 @@ export class Database {
    * Throws `OutcomeUnknown` when the connection was lost while it was being kept: it may have been kept or not.
    */
   async write<T>(work: (tx: Executor) => Promise<T>): Promise<T> {
-    const until = Date.now() + WAITS.write
+    const until = Date.now() + this.waits.write
+    let stayedLocked = false
     for (let attempt = 1; ; attempt++) {
       try {
         return await this.lend(until - Date.now(), loan => transact(loan, work))
       }
       catch (problem) {
-        const pause = Math.random() * Math.min(20 * 2 ** attempt, 400)
+        // Time that ran out over rows that somebody held all the while is no trouble of the database's.
+        if (stayedLocked && problem instanceof Unavailable && Date.now() >= until)
+          throw new Busy('the rows stayed locked', { cause: problem })
         if (!mayRepeat(problem)) throw problem
+        stayedLocked = true
+        const pause = Math.random() * Math.min(20 * 2 ** attempt, 400)
         if (Date.now() + pause >= until) throw new Busy('the rows stayed locked', { cause: problem })
         await wait(pause)
       }
@@ -59,7 +64,7 @@ export class Database {
 
   /** Lends a connection for so long; when the time is over the connection is cut, and with it what it was doing. */
   private async lend<T>(milliseconds: number, work: (loan: Loan) => Promise<T>): Promise<T> {
-    const connection = await this.borrow(Math.min(milliseconds, WAITS.connection))
+    const connection = await this.borrow(Math.min(milliseconds, this.waits.connection))
     let overdue = false
     const timer = setTimeout(() => {
       overdue = true

@@ -20,7 +20,7 @@ export function addressOf(event: H3Event): string {
 }
 
 /** Whether pages come over TLS: cookies then go nowhere else. */
-const isBehindTls = () => process.env.NUXT_SESSION_COOKIE_SECURE === 'true'
+export const isBehindTls = () => process.env.NUXT_SESSION_COOKIE_SECURE === 'true'
 
 /** A cookie that marks a device on which a name signed in before; it opens nothing. */
 const DEVICE = 'ridgeway-device'

@@ -7,22 +7,38 @@ if (!ADDRESS || !process.env.DATABASE_URL) throw new Error('these tests need a r
 
 export const { db, close } = connect(process.env.DATABASE_URL!, 8)
 
+/** The cookies that an answer sets, as the browser sends them back. */
+export const cookiesOf = (answer: Response) => answer.headers.getSetCookie().map(line => line.split(';')[0]!).join('; ')
+
+/** One try to sign in; `from` is the address that a proxy saw, where the server trusts one. */
+export const trySignIn = (username: string, password: string,
+  { address = ADDRESS, from = '', cookie = '' }: { address?: string, from?: string, cookie?: string } = {}) =>
+  fetch(`${address}/api/session`, { method: 'POST', body: JSON.stringify({ username, password }),
+    headers: { 'content-type': 'application/json', 'origin': address, ...from ? { 'x-forwarded-for': from } : {},
+      ...cookie ? { cookie } : {} } })
+
+/** What a refusal says, with its status. */
+export const problemOf = async (answer: Response) =>
+  ({ status: answer.status, ...await answer.json() as { code: string, title: string, detail: string } })
+
 /** A signed-in client of the real server. */
 export class Client {
-  private constructor(readonly cookie: string, readonly id: number, readonly username: string) {}
+  private constructor(readonly cookie: string, readonly id: number, readonly username: string, readonly address: string) {}
 
-  static async signIn(username: string, password = 'larkmoor'): Promise<Client> {
-    const answer = await fetch(`${ADDRESS}/api/session`, { method: 'POST',
-      headers: { 'content-type': 'application/json', 'origin': ADDRESS }, body: JSON.stringify({ username, password }) })
+  static async signIn(username: string, password = 'larkmoor', address = ADDRESS): Promise<Client> {
+    const answer = await trySignIn(username, password, { address })
     if (!answer.ok) throw new Error(`${username} could not sign in: ${answer.status}`)
-    const cookie = answer.headers.getSetCookie().map(line => line.split(';')[0]!).join('; ')
-    return new Client(cookie, (await answer.json() as { answer: { id: number } }).answer.id, username)
+    const cookie = cookiesOf(answer)
+    return new Client(cookie, (await answer.json() as { answer: { id: number } }).answer.id, username, address)
   }
 
-  call(method: string, path: string, body?: unknown, origin = ADDRESS): Promise<Response> {
-    return fetch(`${ADDRESS}${path.replace('~', `/api/students/${this.id}`)}`, {
+  /** The same person, with the same cookie, at another server. */
+  at = (address: string) => new Client(this.cookie, this.id, this.username, address)
+
+  call(method: string, path: string, body?: unknown): Promise<Response> {
+    return fetch(`${this.address}${path.replace('~', `/api/students/${this.id}`)}`, {
       method,
-      headers: { cookie: this.cookie, origin, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+      headers: { cookie: this.cookie, origin: this.address, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
   }
@@ -44,8 +60,8 @@ export class News {
   private read = 0
   private constructor(private readonly reader: ReadableStreamDefaultReader<string>) {}
 
-  static async of(client: Client, student: number, address = ADDRESS): Promise<News> {
-    const answer = await fetch(`${address}/api/students/${student}/news`, { headers: { cookie: client.cookie } })
+  static async of(client: Client, student: number): Promise<News> {
+    const answer = await fetch(`${client.address}/api/students/${student}/news`, { headers: { cookie: client.cookie } })
     if (!answer.ok) throw new Error(`no news: ${answer.status} ${await answer.text()}`)
     return new News(answer.body!.pipeThrough(new TextDecoderStream()).getReader())
   }

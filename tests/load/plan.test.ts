@@ -39,7 +39,7 @@ describe('the demo college in the database', () => {
         ),
       )
     }
-    expect(rows.length).toBeGreaterThan(200)
+    expect(rows.length).toBeGreaterThan(50)
   })
 })
 

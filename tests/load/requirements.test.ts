@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
-import { Client, close, db } from './client'
+import { Client, close, db, problemOf as problem } from './client'
 
 /** Acts on requirements through the routes: what is refused in which words, and that a refusal leaves nothing behind. */
 let nico: Client
@@ -22,7 +22,6 @@ beforeAll(async () => {
 afterAll(close)
 
 const state = (client: Client) => client.json<StudentState>('GET', '~?term=2027SP')
-const problem = async (answer: Response) => ({ status: answer.status, ...(await answer.json() as { code: string, title: string }) })
 const of = (client: Client, path: string) => `/api/students/${client.id}/${path}`
 
 describe('exceptions', () => {

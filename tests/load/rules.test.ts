@@ -6,7 +6,7 @@ import { sayFinding } from '@ridgeway/words'
 import type { RunResult } from '../../shared/contract/acts/student'
 import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
-import { Client, close, db } from './client'
+import { Client, close, db, problemOf as problem } from './client'
 
 /** The server's own rules, through its routes: what it refuses, in which words, and that nothing is half-written. */
 const TERM = '2027SP'
@@ -23,8 +23,6 @@ afterAll(close)
 const sectionsOf = (course: string) => db.select().from(s.sections).where(and(eq(s.sections.course, course), eq(s.sections.term, TERM)))
 const state = (client: Client) => client.json<StudentState>('GET', `~?term=${TERM}`)
 const setClock = (client: Client, now: string) => client.json('PUT', '/api/standins/clock', { now })
-const problem = async (answer: Response) => ({ status: answer.status,
-  ...(await answer.json() as { code: string, title: string, detail: string }) })
 
 describe('the line-up', () => {
   it('takes only complete bundles of one link', async () => {

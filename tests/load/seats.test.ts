@@ -1,15 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import { and, eq, inArray, like, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { RunResult } from '../../shared/contract/acts/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts } from './client'
+import { freshStudents, TERM } from './students'
 
 /** Promise 1: seats are never oversold; promise 3: the same request acts once; promise 6: the ledger tells it all. */
 const CLIENTS = 40
 const SEATS = 5
 const ROUNDS = 20
-const TERM = '2027SP'
 const COURSE = 'LNG 140'
 
 let clients: Client[]
@@ -17,21 +17,7 @@ let section: number
 let pool: number
 
 beforeAll(async () => {
-  const rows = await db.select({ id: s.people.id }).from(s.people).innerJoin(s.students, eq(s.students.person, s.people.id)).where(
-    like(s.people.username, 's0%'),
-  ).limit(CLIENTS)
-  const ids = rows.map(row => row.id)
-  // Fresh students: nothing on record, nothing registered, every gate open, so that seats alone decide.
-  await db.delete(s.records).where(inArray(s.records.student, ids))
-  const held = await db.select().from(s.registrations).where(inArray(s.registrations.student, ids))
-  for (const row of held) await db.update(s.seatPools).set({ taken: sql`${s.seatPools.taken} - 1` }).where(eq(s.seatPools.id, row.pool))
-  await db.delete(s.registrations).where(inArray(s.registrations.student, ids))
-  const at = '2026-11-01T12:00:00.000Z'
-  for (const student of ids) {
-    await db.insert(s.signOffs).ignore().values({ student, term: TERM, advisor: 1, at, note: '', copy: [] })
-    await db.insert(s.termsAcceptances).ignore().values({ student, term: TERM, at })
-  }
-  await db.update(s.clockSetting).set({ demoNow: '2026-11-10T16:00:00.000Z', setAt: new Date().toISOString() })
+  const ids = await freshStudents(CLIENTS)
   const [chosen] = await db.select().from(s.sections).where(
     and(eq(s.sections.course, COURSE), eq(s.sections.term, TERM), eq(s.sections.cancelled, false)),
   ).limit(1)

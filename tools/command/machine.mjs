@@ -83,7 +83,7 @@ export function freePort() {
 }
 
 /** A MariaDB of our own on loopback, its data under .ridgeway/; stopped by the function that comes back. */
-export async function startDatabase(name) {
+export async function startDatabase(name, wantedPort = 0) {
   mkdirSync(STATE, { recursive: true })
   const data = join(STATE, name)
   const asRoot = process.getuid() === 0 ? ['--user=root'] : []
@@ -92,7 +92,7 @@ export async function startDatabase(name) {
     run('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db',
       ...asRoot], { stdio: 'ignore', env: path })
   }
-  const port = await freePort()
+  const port = wantedPort || await freePort()
   const log = join(STATE, `${name}.log`)
   const server = spawn('mariadbd', ['--no-defaults', `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1',
     `--socket=${join(data, 's.sock')}`, `--pid-file=${join(data, 'pid')}`, `--log-error=${log}`, '--character-set-server=utf8mb4',
@@ -121,6 +121,8 @@ export async function startDatabase(name) {
       await connection.query(`CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
       await connection.end()
     },
+    /** Sends a signal, as a machine in trouble would: SIGSTOP, SIGCONT, SIGKILL. */
+    signal: name => server.kill(name),
     stop: () =>
       new Promise((done) => {
         if (exited) return done()
@@ -130,10 +132,10 @@ export async function startDatabase(name) {
   }
 }
 
-/** The built server on a port; ready when it answers. */
-export async function startServer({ databaseUrl, port, demo, log }) {
+/** The built server on a port, once it answers. Without a log it writes to this terminal. */
+export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo, log = '', env = {} }) {
   const { openSync } = await import('node:fs')
-  const out = openSync(log, 'w')
+  const out = log ? openSync(log, 'w') : 'inherit'
   const child = spawn('node', ['.output/server/index.mjs'], {
     cwd: ROOT,
     stdio: ['ignore', out, out],
@@ -141,30 +143,37 @@ export async function startServer({ databaseUrl, port, demo, log }) {
       ...process.env,
       NODE_ENV: 'production',
       PORT: String(port),
-      HOST: '127.0.0.1',
+      HOST: host,
       DATABASE_URL: databaseUrl,
       RIDGEWAY_DEMO: demo ? '1' : '',
       NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? 'demo-only-secret-demo-only-secret-0',
+      ...env,
     },
   })
   let exited = false
-  child.once('exit', () => exited = true)
-  const address = `http://127.0.0.1:${port}`
+  const ended = new Promise(done => child.once('exit', (code) => {
+    exited = true
+    done(code ?? 1)
+  }))
+  const address = `http://${['0.0.0.0', '::'].includes(host) ? '127.0.0.1' : host}:${port}`
   for (let attempt = 0; ; attempt++) {
     try {
-      if ((await fetch(`${address}/api/health`)).ok) break
+      // Any answer will do: how it stands with the database is the server's to say.
+      await fetch(`${address}/api/health`)
+      break
     }
     catch { /* not listening yet */ }
-    if (exited || attempt > 150) throw new Error(`the server did not start; its log is ${log}`)
+    if (exited || attempt > 150) throw new Error(`the server did not start${log ? `; its log is ${log}` : ''}`)
     await new Promise(again => setTimeout(again, 200))
   }
   return {
     address,
-    stop: () =>
-      new Promise((done) => {
-        if (exited) return done()
-        child.once('exit', () => done())
-        child.kill('SIGTERM')
-      }),
+    /** Resolves with its exit code when it ends by itself. */
+    ended,
+    isReady: async () => (await fetch(`${address}/api/ready`)).ok,
+    stop: async () => {
+      if (!exited) child.kill('SIGTERM')
+      await ended
+    },
   }
 }

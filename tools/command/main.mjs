@@ -163,9 +163,16 @@ async function start() {
     )
   ensureModules()
   ensureBuild()
-  run('npx', ['tsx', 'tools/migrate.ts'])
-  run('node', ['.output/server/index.mjs'], {
-    env: { NODE_ENV: 'production', RIDGEWAY_DEMO: '', NUXT_SESSION_COOKIE_SECURE: process.env.NUXT_SESSION_COOKIE_SECURE ?? 'true' },
+  await withCleanUp(async (onEnd) => {
+    run('npx', ['tsx', 'tools/migrate.ts'])
+    const host = process.env.HOST ?? '127.0.0.1'
+    const port = Number(process.env.PORT) || 3000
+    const server = await startServer({ databaseUrl: DATABASE_URL, port, host, demo: false,
+      env: { NUXT_SESSION_COOKIE_SECURE: process.env.NUXT_SESSION_COOKIE_SECURE ?? 'true' } })
+    onEnd(server.stop)
+    console.log(`Ridgeway listens on ${host}, port ${port}; only a proxy on this machine reaches it where that is 127.0.0.1 (see README).`)
+    if (!await server.isReady()) console.log('The database holds no college yet; the pages say so until there is one.')
+    return await server.ended
   })
 }
 

@@ -1,0 +1,28 @@
+/** What the tests use of `machine.mjs`: a database and servers of their own. */
+export const ROOT: string
+export const STATE: string
+export function freePort(): Promise<number>
+
+export interface RunningDatabase {
+  port: number
+  url: (database: string) => string
+  create: (database: string, fresh?: boolean) => Promise<void>
+  signal: (name: 'SIGSTOP' | 'SIGCONT' | 'SIGKILL') => boolean
+  stop: () => Promise<void>
+}
+export function startDatabase(name: string, wantedPort?: number): Promise<RunningDatabase>
+
+export interface RunningServer {
+  address: string
+  ended: Promise<number>
+  isReady: () => Promise<boolean>
+  stop: () => Promise<void>
+}
+export function startServer(options: {
+  databaseUrl: string
+  port: number
+  host?: string
+  demo: boolean
+  log?: string
+  env?: Record<string, string>
+}): Promise<RunningServer>

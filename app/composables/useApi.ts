@@ -1,4 +1,4 @@
-import { FetchError } from 'ofetch'
+import { FetchError, type FetchOptions } from 'ofetch'
 import type { z } from 'zod'
 import type { Act, FileView, View } from '#shared/contract/define'
 import type { Problem } from '#shared/contract/problems'
@@ -15,12 +15,18 @@ interface At {
 /** The views that an act changed, as they are now. */
 export interface Changed { student?: StudentState, week?: Week, sheet?: Sheet }
 
+let signedOut: () => void = () => {}
+/** What to do when any request hears that the session has ended. */
+export const onSignedOut = (act: () => void) => {
+  signedOut = act
+}
+
 const addressOf = (path: string, at: At) => path.replace(':id', String(at.id ?? '')).replace(':plan', String(at.plan ?? ''))
 
 /** Reads a view. Throws what `toProblem` turns into words. */
 export async function look<Input extends z.ZodType, Output extends z.ZodType>(view: View<Input, Output>, input: z.input<Input>,
   at: At = {}): Promise<z.output<Output>> {
-  return await $fetch<unknown>(addressOf(view.path, at), { query: input as Record<string, string> }) as z.output<Output>
+  return await send(view.path, at, { query: input as Record<string, string> }) as z.output<Output>
 }
 
 /** Does an act. Throws what `toProblem` turns into words. */
@@ -29,8 +35,18 @@ export async function call<Input extends z.ZodType, Output extends z.ZodType>(ac
   const { shown } = at
   const query = { ...shown ? { term: shown.term, show: shown.show.join(), ...shown.plan ? { plan: shown.plan } : {} } : {},
     ...act.method === 'DELETE' ? input as object : {} }
-  return await $fetch<unknown>(addressOf(act.path, at), { method: act.method as 'POST', query,
+  return await send(act.path, at, { method: act.method as 'POST', query,
     ...act.method === 'DELETE' ? {} : { body: input as Record<string, unknown> } }) as { answer: z.output<Output>, views: Changed }
+}
+
+async function send(path: string, at: At, options: FetchOptions<'json'>): Promise<unknown> {
+  try {
+    return await $fetch<unknown>(addressOf(path, at), options as object)
+  }
+  catch (error) {
+    if (toProblem(error).code === 'signed-out') signedOut()
+    throw error
+  }
 }
 
 /** Turns whatever a request threw into words; a lost connection says that nothing was lost. */

@@ -11,6 +11,9 @@ import type { Act, FileView } from '#shared/contract/define'
 import { readStudent, type StudentState } from '#shared/contract/views/student'
 import { call, type Changed, look, toProblem, type Problem } from '~/composables/useApi'
 
+/** A failure that goes away by itself. */
+const isPassing = ({ status }: Problem) => status === 0 || status >= 500
+
 /** The opened student: own file, or an advisee's. Everything shown is read from here by the core, at once after each move. */
 export const useStudentStore = defineStore('student', () => {
   const catalog = useCatalogStore()
@@ -43,7 +46,9 @@ export const useStudentStore = defineStore('student', () => {
         notice.value = problem.title
         return load(id)
       }
-      failed.value = problem
+      // What is on the screen stays there while the server cannot be reached; what is no longer open is taken away.
+      if (state.value?.id === id && isPassing(problem)) notice.value = problem.title
+      else failed.value = problem
     }
   }
   function take(fresh: StudentState) {
@@ -162,6 +167,9 @@ export const useStudentStore = defineStore('student', () => {
     if (news.version > now.version) void reload()
     else void sync.pull(news.plans[now.plan.id] ?? 0)
     if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true)
+  }, async () => {
+    await reload()
+    return session.account !== null && (failed.value === null || isPassing(failed.value))
   })
 
   /** The views of the file that are open besides the file itself, and what an act answered about them. */

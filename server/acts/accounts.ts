@@ -12,8 +12,8 @@ const MOST = {
   pair: 10,
   /** For one name from all addresses that it was never used from; a device that it was used from is not counted here. */
   name: 60,
-  /** From one address, for all names. */
-  address: 200,
+  /** From one address, for all names: a whole campus may come from one, and sign in within minutes. */
+  address: 1000,
 } as const
 export const SESSION_MS = 8 * 3_600_000
 

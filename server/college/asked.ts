@@ -1,4 +1,5 @@
 import type { Executor } from '../db/database'
+import type { Dossier } from '../db/store/dossiers'
 import type { Visitor } from '../db/store/people'
 import type { LedgerAction } from '../db/schema'
 import type { College } from './college'
@@ -18,7 +19,11 @@ export interface Asked<Input> {
   date: string
 }
 /** What a view gets: one connection to read through. */
-export interface Looking<Input> extends Asked<Input> { db: Executor }
+export interface Looking<Input> extends Asked<Input> {
+  db: Executor
+  /** What several views of one answer read once, by what was read. */
+  shared?: Map<string, Promise<Map<number, Dossier>>>
+}
 /** What an act gets: one transaction, and nothing that could ask for another connection. */
 export interface Doing<Input> extends Asked<Input> {
   tx: Executor

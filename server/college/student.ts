@@ -3,7 +3,8 @@ import { EMPTY_FILE, EMPTY_PLAN, gradesAskedOf, itemsOf, type Plan, type Student
 import { earnedCredits, factsOf, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
 import { type Gate, readGates } from '@ridgeway/core/registration'
 import type { RequirementException } from '@ridgeway/core/requirements'
-import type { Dossier } from '../db/store/dossiers'
+import { type Dossier, readDossiers } from '../db/store/dossiers'
+import type { Looking } from './asked'
 import { type College, dateIn, programsAt } from './college'
 import { Refusal } from './refusal'
 
@@ -14,6 +15,14 @@ export function planIn(dossier: Dossier, id?: number) {
     throw new Refusal(404, 'plan-unknown', 'There is no such plan; it may have been deleted.', 'Go back to your current plan.')
   const plan: Plan = { ...(head?.details ?? EMPTY_PLAN), entries: dossier.entries.map(({ plan: _, ...entry }) => entry) }
   return { head, plan }
+}
+
+/** What stands about the student whom a view is about, with the entries of the current plan or of the one that was asked for. */
+export async function dossierFor({ db, student, shared }: Looking<unknown>, plan?: number): Promise<Dossier | undefined> {
+  const key = `${student} ${plan ?? ''}`
+  const reading = shared?.get(key) ?? readDossiers(db, [student], plan)
+  shared?.set(key, reading)
+  return (await reading).get(student)
 }
 
 /** A dossier as the core's file, for a working term. */

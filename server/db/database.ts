@@ -28,14 +28,18 @@ export class Database {
   constructor(url: string, connections = 16, private readonly waits = WAITS) {
     this.pool = mysql.createPool({ uri: url, connectionLimit: connections, queueLimit: MOST_WAITING, connectTimeout: waits.connection,
       dateStrings: true, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, enableKeepAlive: true })
-    this.pool.on('connection', connection => connection.query(ON_CONNECT))
+    // The event brings a connection of the driver's older kind; one that is not set up as it must be is not used.
+    this.pool.on('connection', (connection: unknown) => {
+      const raw = connection as { query: (text: string, told: (problem: Error | null) => void) => void, destroy: () => void }
+      raw.query(ON_CONNECT, problem => problem && raw.destroy())
+    })
   }
 
   close = () => this.pool.end()
 
-  /** Reads outside a transaction. Throws `Busy` or `Unavailable` when the database does not answer in time. */
-  read<T>(work: (db: Executor) => Promise<T>): Promise<T> {
-    return this.lend(this.waits.read, ({ executor }) => work(executor))
+  /** Reads outside a transaction. Throws `Busy` or `Unavailable` when the database does not answer in time, here in milliseconds. */
+  read<T>(work: (db: Executor) => Promise<T>, milliseconds = this.waits.read): Promise<T> {
+    return this.lend(milliseconds, ({ executor }) => work(executor))
   }
 
   /**

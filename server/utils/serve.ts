@@ -129,7 +129,8 @@ async function viewsFor(act: Pick<Act, 'changes'>, call: Call<unknown>): Promise
       const { event: _, ...asked } = call
       const college = await useKeptCollege().at(db, (await readStamp(db)).catalog)
       const views: Partial<Record<FileView, unknown>> = {}
-      for (const name of names) views[name] = await FILE_VIEWS[name]({ ...asked, college, db, input: { term, ...plan ? { plan } : {} } })
+      const looking = { ...asked, college, db, shared: new Map(), input: { term, ...plan ? { plan } : {} } }
+      for (const name of names) views[name] = await FILE_VIEWS[name](looking)
       return views
     })
   }

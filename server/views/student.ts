@@ -4,16 +4,15 @@ import type { StudentState } from '#shared/contract/views/student'
 import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
-import { creditsPlanned, fileOf, gatesOf, planIn } from '../college/student'
-import { readDossiers } from '../db/store/dossiers'
+import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
 
 /** All that is on file about one student, for one working term: two statements. */
-export async function readStudentView({ db, student, college, at, input }: Looking<{ term: string, plan?: number | undefined }>):
-Promise<StudentState> {
+export async function readStudentView(looking: Looking<{ term: string, plan?: number | undefined }>): Promise<StudentState> {
+  const { db, student, college, at, input } = looking
   const term = findTerm(college, input.term)
-  const dossier = (await readDossiers(db, [student], input.plan)).get(student)
+  const dossier = await dossierFor(looking, input.plan)
   if (!dossier) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
   const beside = await readBeside(db, student)
   const { head, plan } = planIn(dossier, input.plan)

@@ -4,13 +4,13 @@ import { describeTimes } from '@ridgeway/words'
 import type { BundleView, Sheet, Week } from '#shared/contract/views/student'
 import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
-import { creditsPlanned, decisionContext, fileOf, gatesOf, openRows, planIn } from '../college/student'
-import { readDossiers } from '../db/store/dossiers'
+import { creditsPlanned, decisionContext, dossierFor, fileOf, gatesOf, openRows, planIn } from '../college/student'
 
 /** What is on file, as the decision reads it: always the current plan's. */
-async function readForDecision({ db, student, college, at, input }: Looking<{ term: string }>) {
+async function readForDecision(looking: Looking<{ term: string }>) {
+  const { college, at, input } = looking
   const term = findTerm(college, input.term)
-  const dossier = (await readDossiers(db, [student])).get(student)!
+  const dossier = (await dossierFor(looking))!
   const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
   return { term, dossier, file, gates: gatesOf(dossier, college, term, file, at, null),
     registered: dossier.registered.filter(row => row.term === term.code) }

@@ -6,8 +6,11 @@ import { connect, type Database as Direct } from '../../server/db/connect'
 import { Database } from '../../server/db/database'
 import * as s from '../../server/db/schema'
 import { Lanes, lanesConnections } from '../../server/acts/lanes'
-import { KeptCollege } from '../../server/college/college'
+import type { Looking } from '../../server/college/asked'
+import { dateIn, KeptCollege } from '../../server/college/college'
+import { readStamp } from '../../server/db/store/college'
 import { plain } from '../../server/db/store/plain'
+import { readSheet, readWeekView } from '../../server/views/week'
 import { median, quantile, round as rounded, type Figure } from './figure'
 
 const STUDENTS = 24_000
@@ -106,9 +109,37 @@ export async function benchRegistration(db: Direct): Promise<Figure[]> {
     { name: `${name} p99`, value: rounded(p99), unit: 'ms', reference: `median ${rounded(median(runs.times))} ms, ${STUDENTS} students`,
       ratio: null, target: target === null ? '' : `≤ ${MOST_P99_MS}`, ok: target === null ? null : p99 <= MOST_P99_MS })
   }
+  figures.push(...await benchViews(kept))
   const oversold = await db.select({ n: sql<number>`count(*)` }).from(s.seatPools).where(sql`taken + held > capacity`)
   if (Number(oversold[0]!.n) > 0) throw new Error(`${oversold[0]!.n} pools oversold`)
   return figures
+}
+
+/** What the Week and the dry run cost the server for a student with five courses: 900 sections, ten bundles a course. */
+async function benchViews(kept: KeptCollege): Promise<Figure[]> {
+  const database = new Database(process.env.DATABASE_URL!, 2)
+  const at = new Date().toISOString()
+  const timesOf = async (read: (looking: Looking<{ term: string }>) => Promise<unknown>) => {
+    const times: number[] = []
+    for (let i = 0; i < 60; i++) {
+      const student = FIRST_PERSON + (ROUNDS.length - 1) * RUNS + i
+      const began = performance.now()
+      await database.read(async (tx) => {
+        const college = await kept.at(tx, (await readStamp(tx)).catalog)
+        await read({ db: tx, student, plan: 0, visitor: null, college, at, date: dateIn(at, college.zone), input: { term: TERM } })
+      })
+      times.push(performance.now() - began)
+    }
+    return times.slice(10)
+  }
+  const [week, sheet] = [await timesOf(readWeekView), await timesOf(readSheet)]
+  await database.close()
+  return [
+    { name: 'week of five courses', value: rounded(median(week)), unit: 'ms',
+      reference: `p95 ${rounded(quantile(week, 0.95))} ms, 50 bundles`, ratio: null, target: '≤ 30', ok: median(week) <= 30 },
+    { name: 'dry run of five courses', value: rounded(median(sheet)), unit: 'ms', reference: `p95 ${rounded(quantile(sheet, 0.95))} ms`,
+      ratio: null, target: '', ok: null },
+  ]
 }
 
 /** Five sections in each line-up; with `hot` the first of them is the same for everybody. */

@@ -30,7 +30,7 @@ function sayState(gate: Gate): { words: string, way: string } {
         : { words: `opens ${when}`, way: `Registration for ${term} opens for you on ${when} (${gate.who}).` }
     }
     case 'closing':
-      return { words: `closed since ${sayDate(gate.by)}`,
+      return { words: `closed after ${sayDate(gate.by)}`,
         way: `Courses of ${term} could be added until ${sayDate(gate.by)}. Choose a later term, or ask the registrar's office.` }
     case 'sign-off': {
       if (gate.signed) return { words: `by ${gate.signed.by}, ${sayDate(gate.signed.on)}`, way: '' }

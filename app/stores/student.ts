@@ -48,7 +48,10 @@ export const useStudentStore = defineStore('student', () => {
       }
       // What is on the screen stays there while the server cannot be reached; what is no longer open is taken away.
       if (state.value?.id === id && isPassing(problem)) notice.value = problem.title
-      else failed.value = problem
+      else {
+        failed.value = problem
+        state.value = null
+      }
     }
   }
   function take(fresh: StudentState) {
@@ -164,8 +167,10 @@ export const useStudentStore = defineStore('student', () => {
   usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {
     const now = state.value
     if (!now) return
-    if (news.version > now.version) void reload()
-    else void sync.pull(news.plans[now.plan.id] ?? 0)
+    const version = news.plans[now.plan.id] ?? 0
+    // What else is open on the page is as old as the file or the plan was.
+    if (news.version > now.version) void reload().then(() => changed.value = {})
+    else if (version > sync.version.value) void sync.pull(version).then(() => changed.value = {})
     if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true)
   }, async () => {
     await reload()

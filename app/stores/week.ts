@@ -13,13 +13,17 @@ export const useWeekStore = defineStore('week', () => {
   const failed = ref<Problem | null>(null)
   const running = ref(false)
 
+  /** A press without its answer is still to be told of. */
+  const clearFailure = () => {
+    if (!pending) failed.value = null
+  }
   const at = () => ({ id: student.state!.id })
 
   async function load() {
     student.showing.add('week')
     try {
       courses.value = (await look(readWeek, { term: workingTerm.code }, at())).courses
-      failed.value = null
+      clearFailure()
     }
     catch (error) {
       failed.value = toProblem(error)
@@ -30,7 +34,7 @@ export const useWeekStore = defineStore('week', () => {
     student.showing.add('sheet')
     try {
       sheet.value = await look(dryRun, { term: workingTerm.code }, at())
-      failed.value = null
+      clearFailure()
     }
     catch (error) {
       failed.value = toProblem(error)
@@ -56,22 +60,32 @@ export const useWeekStore = defineStore('week', () => {
     }
   }
 
-  /** The key of the press that waits for its answer: a retry after a lost answer sends the same one. */
-  let pendingKey: string | null = null
+  /** The press whose answer was lost: sent again it is the same press, and acts once. */
+  let pending: { student: number, term: string, key: string, rowIds: number[] } | null = null
 
   async function register(rowIds: number[]) {
+    const press = { student: student.state!.id, term: workingTerm.code, rowIds }
+    const isSame = pending?.student === press.student && pending.term === press.term && pending.rowIds.join() === rowIds.join()
+    await send(isSame ? pending! : { ...press, key: crypto.randomUUID() })
+  }
+  async function send(press: NonNullable<typeof pending>) {
+    const { term, key, rowIds } = press
     running.value = true
-    pendingKey ??= crypto.randomUUID()
     try {
-      result.value = await student.send(registerRows, { term: workingTerm.code, key: pendingKey, rowIds })
-      pendingKey = null
+      result.value = await student.send(registerRows, { term, key, rowIds })
+      pending = null
       failed.value = null
     }
     catch (error) {
       failed.value = toProblem(error)
-      if (failed.value.status !== 0 && failed.value.status < 500) pendingKey = null
+      pending = failed.value.status === 0 || failed.value.status >= 500 ? press : null
     }
     running.value = false
+  }
+  /** After a failure: the press that has no answer once more, or else the dry run. */
+  async function retry() {
+    if (pending && pending.student === student.state?.id) await send(pending)
+    else await loadSheet()
   }
 
   function clear() {
@@ -80,5 +94,5 @@ export const useWeekStore = defineStore('week', () => {
     sheet.value = null
     result.value = null
   }
-  return { courses, sheet, result, failed, running, load, loadSheet, choose, register, clear }
+  return { courses, sheet, result, failed, running, load, loadSheet, choose, register, retry, clear }
 })

@@ -164,6 +164,7 @@ function parse<T>(schema: z.ZodType<T>, value: unknown): T {
 }
 
 const notYours = () => new Refusal(403, 'not-yours', 'This is not open to you.',
-  'Students see and change their own file, advisors those of their advisees; some things only one of the two can do.')
+  'Students see and change their own file, advisors those of their advisees; some things only one of the two can do. '
+  + 'Go back to your start page.')
 const noStudent = () => new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
 export const nothingHere = () => new Refusal(404, 'not-here', 'There is nothing at this address.', 'Go back to your start page.')

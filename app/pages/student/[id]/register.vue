@@ -29,8 +29,10 @@ const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.b
 const rows = computed(() => week.sheet?.rows ?? [])
 const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
 const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
-const willRegister = computed(() => rows.value.filter(row => refusals(row).length === 0))
-const outcome = (row: RowDecision) => refusals(row).length === 0 ? 'will register' : 'refused'
+/** A term that has closed opens no more; every other gate still can. */
+const tooLate = computed(() => gatesClosed.value.find(gate => gate.kind === 'closing'))
+const willRegister = computed(() => tooLate.value ? [] : rows.value.filter(row => refusals(row).length === 0))
+const outcome = (row: RowDecision) => tooLate.value ? 'too late' : refusals(row).length === 0 ? 'will register' : 'refused'
 const mayPress = computed(() => student.isOwn && gatesClosed.value.length === 0 && willRegister.value.length > 0 && !week.running)
 const registered = computed(() => {
   const mine = student.state?.registered.filter(row => row.term === workingTerm.code) ?? []
@@ -81,7 +83,7 @@ const accept = async () => {
       retry
       @retry="
         problem = null;
-        week.loadSheet()
+        week.retry()
       "
     />
     <div class="columns">
@@ -119,7 +121,7 @@ const accept = async () => {
               </p>
             </div>
             <div class="outcome">
-              <b :class="{ blocking: outcome(row) === 'refused' }">{{ outcome(row) }}</b>
+              <b :class="{ blocking: outcome(row) !== 'will register' }">{{ outcome(row) }}</b>
               <button
                 v-if="student.isOwn"
                 class="words-link small"
@@ -159,6 +161,7 @@ const accept = async () => {
               · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template
             ></span
           >
+          <span v-else-if="tooLate">{{ sayGate(tooLate).way }}</span>
           <span v-else-if="gatesClosed.length"
             >Closed: {{ gatesClosed.map(gate => sayGate(gate).title.toLowerCase()).join(', ') }}. {{ sayGate(gatesClosed[0]!).way }}</span
           >

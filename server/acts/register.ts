@@ -1,4 +1,5 @@
 import type { Section, Term } from '@ridgeway/core/catalog'
+import type { StudentFile } from '@ridgeway/core/planning'
 import { decideRun, findingName, freeSeats, type LineUpRow, type RowDecision } from '@ridgeway/core/registration'
 import type { RunResult } from '#shared/contract/acts/student'
 import { type College, findTerm } from '../college/college'
@@ -29,6 +30,7 @@ const askedBy = ({ term, rowIds }: Press) => `${term} ${[...rowIds].sort((a, b) 
 interface Reading {
   press: Press
   dossier: Dossier
+  file: StudentFile
   term: Term
   rows: LineUpRow[]
   kept: TermSections
@@ -93,11 +95,10 @@ function readPress(press: Press, dossier: Dossier, college: College, kept: TermS
   if (rows.length === 0)
     throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.',
       'Look at the line-up again: it was changed, or everything in it is registered.')
-  return { press, dossier, term, rows, kept, chosen: rows.flatMap(row => row.sectionIds.flatMap(id => kept.byId.get(id) ?? [])) }
+  return { press, dossier, file, term, rows, kept, chosen: rows.flatMap(row => row.sectionIds.flatMap(id => kept.byId.get(id) ?? [])) }
 }
 
-function decide({ press, dossier, term, rows, kept, chosen }: Reading, college: College, seats: SeatsAtHand): RowDecision[] {
-  const file = fileOf(dossier, college, press.term, planIn(dossier).plan)
+function decide({ press, dossier, file, term, rows, kept, chosen }: Reading, college: College, seats: SeatsAtHand): RowDecision[] {
   const gates = gatesOf(dossier, college, term, file, press.at, null)
   const held = dossier.registered.filter(row => row.term === press.term).flatMap(row => kept.byId.get(row.section) ?? [])
   return decideRun(rows, decisionContext(college, dossier, { file, gates, term }, [...seats.of(kept, chosen), ...held], held))

@@ -6,6 +6,12 @@ import { db, expect, setClock, signIn, test, waypoint } from './college'
 test.describe.configure({ mode: 'serial' })
 
 const TERM = '2027SP'
+let clock: typeof s.clockSetting.$inferSelect
+test.beforeAll(async () => {
+  clock = (await db.select().from(s.clockSetting))[0]!
+})
+// The other journeys begin in the minutes before the opening.
+test.afterAll(() => db.update(s.clockSetting).set(clock))
 const personOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!
 const planOf = async (student: number) =>
   (await db.select().from(s.plans).where(and(eq(s.plans.student, student), eq(s.plans.current, true))))[0]!
@@ -99,7 +105,6 @@ test('a press whose answer is lost is sent again with the same key, and acts onc
 
 test('after the last day to add the term is closed, with what to do', async ({ page }) => {
   const { id } = await personOf('una')
-  const before = await db.select().from(s.clockSetting)
   await db.insert(s.lineUpRows).values({ student: id, term: TERM, course: 'VAL 110', position: 1,
     sectionIds: [(await db.select().from(s.sections).where(and(eq(s.sections.course, 'VAL 110'), eq(s.sections.term, TERM))))[0]!.id] })
   await signIn(page, 'una')
@@ -113,6 +118,5 @@ test('after the last day to add the term is closed, with what to do', async ({ p
   await expect(page.getByRole('button', { name: 'Register 0 courses' })).toBeDisabled()
   await expect(page.getByRole('list', { name: 'Run sheet' })).toContainText('too late')
   await expect(page.getByText(/closed after/).first()).toBeVisible()
-  await db.update(s.clockSetting).set(before[0]!)
   await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, id))
 })

@@ -46,6 +46,16 @@ const outcomes = (results: readonly RunResult[]) => results.map(result => result
 const refusalsOf = (result: RunResult) => result.rows[0]!.findings.filter(finding => !finding.ok).map(findingName)
 const seatsOf = async (pool: number) => (await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool)))[0]!
 
+/** A course whose lectures stand alone and of which two or more have room. */
+async function courseWithTwoLectures(): Promise<string> {
+  const rows = await db.select({ course: s.sections.course, n: sql<number>`count(*)` }).from(s.sections)
+    .innerJoin(s.courses, eq(s.courses.code, s.sections.course)).innerJoin(s.seatPools, eq(s.seatPools.section, s.sections.id))
+    .where(sql`${s.sections.term} = ${TERM} AND NOT ${s.sections.cancelled} AND ${s.courses.parts} = '["lecture"]'
+      AND ${s.courses.prerequisite} = '' AND ${s.seatPools.forGroup} IS NULL AND ${s.seatPools.taken} + 5 < ${s.seatPools.capacity}`)
+    .groupBy(s.sections.course).having(sql`count(*) > 1`)
+  return rows[0]!.course
+}
+
 /** Does work while another transaction holds what `lock` locks; the lock goes when `work` is done. */
 const whileHeld = <T>(lock: (tx: Executor) => Promise<unknown>, work: () => Promise<T>): Promise<T> => office.write(async (tx) => {
   await lock(tx)
@@ -104,6 +114,42 @@ describe('a batch', () => {
       await office.write(tx => changeSections(tx, TERM, [section], () => tx.delete(s.seatPools).where(eq(s.seatPools.id, 900_001))))
       await db.delete(s.studentPrograms).where(inArray(s.studentPrograms.student, [...mine, ...others]))
       await db.insert(s.studentPrograms).values(programs)
+    }
+  })
+
+  it('serves first who came first', async () => {
+    const { section } = await lectureOf(COURSE, 5)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    // Whatever order they have in the tables.
+    const shuffled = ids.toSorted((a, b) => a * 7919 % 101 - b * 7919 % 101)
+    const line = lanesOn(url, { lanes: 1, most: 8 })
+    const results = await Promise.all(shuffled.map(id => line.register(press(id, rows.get(id)!))))
+    expect(outcomes(results)).toEqual(shuffled.map((_, i) => i < 5 ? 'register' : 'refused'))
+  })
+
+  it('takes two presses of one student one after the other', async () => {
+    const { section, pool } = await lectureOf(COURSE, 5)
+    const student = ids[0]!
+    const row = (await lineUpAll([student], COURSE, [section])).get(student)!
+    const [first, second] = await Promise.allSettled([lanes.register(press(student, row)), lanes.register(press(student, row))])
+    expect(outcomes([(first as PromiseFulfilledResult<RunResult>).value])).toEqual(['register'])
+    expect((second as PromiseRejectedResult).reason).toMatchObject({ code: 'nothing-chosen' })
+    expect((await seatsOf(pool)).taken).toBe(1)
+  })
+
+  it('tells a full section with its waitlist, and where there is room', async () => {
+    const course = await courseWithTwoLectures()
+    const { section } = await lectureOf(course, 0)
+    const waiting = ids.slice(10, 13)
+    await db.insert(s.waitlistEntries).values(waiting.map(student => ({ student, section, joined: AT })))
+    try {
+      const row = (await lineUpAll(ids.slice(0, 1), course, [section])).get(ids[0]!)!
+      const { findings } = (await lanes.register(press(ids[0]!, row))).rows[0]!
+      const full = findings.find(finding => finding.code === 'seats-full' && !finding.ok)
+      expect(full).toMatchObject({ seats: { capacity: 0, taken: 0, waiting: 3 }, other: { label: expect.any(String) } })
+    }
+    finally {
+      await db.delete(s.waitlistEntries).where(inArray(s.waitlistEntries.student, waiting))
     }
   })
 

@@ -117,7 +117,7 @@ export class Lanes {
 
   /** One transaction; when it is not known whether it was kept, the same keys tell. */
   private async run(presses: readonly Press[], skip: boolean): Promise<Map<Press, Answer>> {
-    const once = () => this.database.write(tx => registerTogether(tx, presses, this.collegeAt, skip))
+    const once = () => this.database.write(tx => registerTogether(tx, presses, this.collegeAt, skip), { begins: true })
     try {
       return await once()
     }

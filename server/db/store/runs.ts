@@ -31,13 +31,14 @@ export interface BeforeRuns {
 }
 
 /**
- * Locks the rows of different students who press, and reads what the decision needs, in one round trip.
+ * Starts the transaction, locks the rows of different students who press, and reads what the decision needs, in one round trip.
  * With `skip`, rows that somebody holds are left out; otherwise they are waited for.
  */
 export async function readForRuns(tx: Executor, presses: readonly { student: number, key: string, term: string }[], skip: boolean):
 Promise<BeforeRuns> {
   const students = presses.map(press => press.student)
   const [locks, before, dossiers] = await together(tx, [
+    ['START TRANSACTION', []],
     ['SELECT person, (SELECT version FROM college_stamp WHERE id = 1) catalog FROM students FORCE INDEX (PRIMARY) WHERE person IN (?) '
       + `ORDER BY person FOR UPDATE${skip ? ' SKIP LOCKED' : ''}`, [students]],
     [`SELECT student, asked, result, 0 stamp FROM registration_runs WHERE (student, run_key) IN (?)

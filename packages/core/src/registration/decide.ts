@@ -150,7 +150,9 @@ class Run {
 
   private rulesOf(course: Course, group: readonly Candidate[]): CourseRules {
     const others = [...this.accepted, ...group].filter(other => other.row.course !== course.code)
-    const key = `${course.code} ${others.map(other => other.row.id).join()}`
+    // A course that asks for nothing asks for nothing beside whatever else.
+    const asks = course.prerequisite !== '' || course.corequisite !== ''
+    const key = asks ? `${course.code} ${others.map(other => other.row.id).join()}` : course.code
     const before = this.rules.get(key)
     if (before) return before
     const alongside = others.map(({ row, credits }): CourseItem => ({

@@ -61,6 +61,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
   }
 
   function keep() {
+    // After a session that ended, what was kept under the account's name stays as it is.
+    if (account() === 0) return
     const kept: Kept = { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS),
       undone: undone.value.slice(-MOST_STEPS) }
     try {

@@ -1,6 +1,6 @@
-import { type Credits, type Instant, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
+import { type CourseCode, type Credits, type Instant, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
 import { EMPTY_FILE, EMPTY_PLAN, gradesAskedOf, itemsOf, type Plan, type StudentFile } from '@ridgeway/core/planning'
-import { earnedCredits, factsOf, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
+import { earnedCredits, factsOf, type GradesAsked, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
 import { type Gate, readGates } from '@ridgeway/core/registration'
 import type { RequirementException } from '@ridgeway/core/requirements'
 import { type Dossier, readDossiers } from '../db/store/dossiers'
@@ -98,12 +98,18 @@ export function decisionContext(college: College, dossier: Dossier, about: { fil
   sections: readonly Section[], registered: readonly Section[]) {
   const { courses, scale, repeatPolicy, terms } = college.catalog
   const { file, gates, term } = about
+  // Most courses in a line-up were never had before: what rules ask of them is not worked out.
+  let asked: GradesAsked | undefined
   return {
     ...factsOf(file, file.record),
     term, terms, gates, courses, scale, repeatPolicy,
     sections: new Map(sections.map(section => [section.id, section])),
     travel: college.travel,
-    asked: gradesAskedOf({ file, items: itemsOf(file), catalog: { ...college.catalog, programs: programsAt(college, dossier.programs) } }),
+    asked: (code: CourseCode) => {
+      asked ??= gradesAskedOf({ file, items: itemsOf(file),
+        catalog: { ...college.catalog, programs: programsAt(college, dossier.programs) } })
+      return asked(code)
+    },
     loadCap: file.capRaised[term.code] ?? term.loadCap,
     registered,
   }

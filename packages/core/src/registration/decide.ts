@@ -1,10 +1,10 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
 import { nameOf } from '../catalog/terms'
 import type { Course, CourseCode, CourseItem, Credits, Section, Term, TravelTime } from '../catalog/types'
-import { type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import type { RecordRules } from '../record/attempts'
-import { factsOf, type FactsOnFile } from '../record/facts'
-import { excludedBy, type GradesAsked, takenAlready } from '../record/repeats'
+import { factsOf, type FactsOnFile, type StudentFacts } from '../record/facts'
+import { excludedBy, type GradesAsked, type Taken, takenAlready } from '../record/repeats'
 import { clashBetween, clashWithin, missingParts } from '../weeks/bundles'
 import type { Finding } from './findings'
 import type { Gate } from './gates'
@@ -45,6 +45,8 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
   registered: readonly Section[]
 }
 
+const NONE: ReadonlySet<CourseCode> = new Set()
+
 /** A row with what belongs to it. */
 interface Candidate {
   row: LineUpRow
@@ -78,8 +80,12 @@ export function chosenCredits(chosen: Credits | null | undefined, course: Pick<C
 class Run {
   private readonly accepted: Candidate[] = []
   private readonly refused = new Map<Candidate, RowDecision>()
+  /** What can be said of a row whatever stands beside it. */
+  private readonly alone = new Map<Candidate, Alone>()
   /** Rules of courses that were read beside the same other rows. */
   private readonly rules = new Map<string, CourseRules>()
+  /** The facts of the record, without anything beside it. */
+  private readonly facts: StudentFacts
   /** Pairs of choices that were found not to clash: two who do not meet do not meet the other way round. */
   private readonly apart = new Set<string>()
   /** What is registered, course by course. */
@@ -90,6 +96,7 @@ class Run {
     const held = new Map<string, Section[]>()
     for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
     this.held = [...held].map(([course, sections]) => ({ id: course, sections, state: 'registered' as const }))
+    this.facts = factsOf(context, context.items)
     this.load = context.items.reduce(
       (sum, item) => sum + (item.term === context.term.code && item.state !== 'completed' ? item.credits : 0),
       0,
@@ -148,11 +155,14 @@ class Run {
     return []
   }
 
+  /** What a course's rules come to beside what is accepted and a group: only courses that the rules name make a difference there. */
   private rulesOf(course: Course, group: readonly Candidate[]): CourseRules {
-    const others = [...this.accepted, ...group].filter(other => other.row.course !== course.code)
-    // A course that asks for nothing asks for nothing beside whatever else.
-    const asks = course.prerequisite !== '' || course.corequisite !== ''
-    const key = asks ? `${course.code} ${others.map(other => other.row.id).join()}` : course.code
+    const named = this.namedBy(course)
+    const others = named.size === 0
+      ? []
+      : [...this.accepted, ...group]
+          .filter(({ row }) => row.course !== course.code && named.has(familyOf(row.course, this.context.courses)))
+    const key = `${course.code} ${others.map(other => other.row.id).join()}`
     const before = this.rules.get(key)
     if (before) return before
     const alongside = others.map(({ row, credits }): CourseItem => ({
@@ -164,10 +174,16 @@ class Run {
       state: 'registered',
       source: 'here',
     }))
-    const facts = factsOf(this.context, [...this.context.items, ...alongside])
+    const facts = alongside.length === 0 ? this.facts : factsOf(this.context, [...this.context.items, ...alongside])
     const rules = readCourseRules(course, this.context.term.code, facts, this.context)
     this.rules.set(key, rules)
     return rules
+  }
+
+  /** Families of the courses that a course's rules name. */
+  private namedBy(course: Course): ReadonlySet<CourseCode> {
+    if (course.prerequisite === '' && course.corequisite === '') return NONE
+    return new Set(coursesNamed(course).map(code => familyOf(code, this.context.courses)))
   }
 
   private acceptanceOf(candidate: Candidate): RowDecision {
@@ -198,27 +214,29 @@ class Run {
 
   /** Everything that can be said of a row beside what is accepted and the rest of its group. */
   private read(candidate: Candidate, group: readonly Candidate[]): { findings: Finding[], claims: SeatClaim[] } {
-    const { row, course, sections } = candidate
-    const { context } = this
+    const { course } = candidate
+    const alone = this.readAlone(candidate)
+    if (!course || !alone.isKnown) return { findings: [...alone.first], claims: [] }
     const others = [...this.accepted, ...group].filter((other, i, all) => other !== candidate && all.indexOf(other) === i)
-    const findings: Finding[] = context.gates.filter(gate => !gate.open).map(gate => ({ code: 'gate', ok: false, gate }))
-    if (
-      !course || sections.length !== row.sectionIds.length || sections.length === 0
-      || sections.some(section => section.course !== row.course)
-    ) {
-      return { findings: [...findings, { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }], claims: [] }
-    }
-    const { claims, findings: seats } = checkSeats(course, sections, context.programs, context.sections.values())
-    findings.push(
-      ...checkSections(course, sections, context),
-      ...checkRepeats(course, others, context),
+    const findings = [
+      ...alone.first,
+      ...checkRepeats(course, alone.had, others, this.context),
       ...this.checkRules(course, group),
-      ...checkRestrictions(course, sections, context),
+      ...alone.restrictions,
       ...this.checkClashes(candidate, others),
       this.checkLoad(candidate, group),
-      ...seats,
-    )
-    return { findings, claims }
+      ...alone.seats,
+    ]
+    return { findings, claims: alone.claims }
+  }
+
+  /** What can be said of a row whatever stands beside it. */
+  private readAlone(candidate: Candidate): Alone {
+    const before = this.alone.get(candidate)
+    if (before) return before
+    const made = readAlone(candidate, this.context)
+    this.alone.set(candidate, made)
+    return made
   }
 
   private checkRules(course: Course, group: readonly Candidate[]): Finding[] {
@@ -263,6 +281,33 @@ class Run {
   }
 }
 
+/** What can be said of a row whatever stands beside it. */
+interface Alone {
+  /** What is said before everything else: gates, and what the sections lack. */
+  first: Finding[]
+  /** The row names sections of its course that there are. */
+  isKnown: boolean
+  had: Had
+  restrictions: Finding[]
+  seats: Finding[]
+  claims: SeatClaim[]
+}
+
+const NOTHING_HAD: Had = { here: undefined, taken: null, excluded: null }
+
+function readAlone({ row, course, sections }: Candidate, context: DecisionContext): Alone {
+  const gates = context.gates.filter(gate => !gate.open).map((gate): Finding => ({ code: 'gate', ok: false, gate }))
+  const isKnown = sections.length === row.sectionIds.length && sections.length > 0
+    && sections.every(section => section.course === row.course)
+  if (!course || !isKnown) {
+    const unknown: Finding = { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }
+    return { first: [...gates, unknown], isKnown: false, had: NOTHING_HAD, restrictions: [], seats: [], claims: [] }
+  }
+  const { claims, findings } = checkSeats(course, sections, context.programs, context.sections.values())
+  return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: hadOf(course, context),
+    restrictions: checkRestrictions(course, sections, context), seats: findings, claims }
+}
+
 /** Ways to put partners together that are looked at for one row; more than anybody lines up. */
 const MOST_GROUPS = 24
 
@@ -278,27 +323,41 @@ function checkSections(course: Course, sections: readonly Section[], { term, tra
   return found
 }
 
+/** What a record says against a course. */
+interface Had {
+  /** Registered in the same term. */
+  here: CourseItem | undefined
+  taken: Taken | null
+  excluded: CourseItem | null
+}
+
+function hadOf(course: Course, context: DecisionContext): Had {
+  const { items, term } = context
+  const family = familyOf(course.code, context.courses)
+  const same = items.filter(item => familyOf(item.course, context.courses) === family)
+  return {
+    here: same.find(item => item.term === term.code && item.state === 'registered'),
+    taken: same.length > 0 ? takenAlready(course, items, context, context.asked(course.code)) : null,
+    excluded: course.exclusions.length > 0 ? excludedBy(course, items, context) : null,
+  }
+}
+
 /** Taken already, here or elsewhere, or without credit beside something else. */
-function checkRepeats(course: Course, others: readonly Candidate[], context: DecisionContext): Finding[] {
+function checkRepeats(course: Course, { here, taken, excluded }: Had, others: readonly Candidate[], context: DecisionContext): Finding[] {
   const found: Finding[] = []
   const family = familyOf(course.code, context.courses)
-  const isSame = (code: CourseCode) => familyOf(code, context.courses) === family
-  const inLineUp = others.find(other => isSame(other.row.course))
-  const here = context.items.find(item => isSame(item.course) && item.term === context.term.code && item.state === 'registered')
+  const inLineUp = others.find(other => familyOf(other.row.course, context.courses) === family)
   const term = nameOf(context.term)
   if (here) found.push({ code: 'duplicate', ok: false, course: course.code, by: here.course, state: 'registered', term })
   else if (inLineUp)
     found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
-  else {
-    const taken = takenAlready(course, context.items, context, context.asked(course.code))
-    const where = context.terms.find(candidate => candidate.code === taken?.by.term)
-    if (taken && taken.by.state === 'completed')
-      found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
-    else if (taken)
-      found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state,
-        term: where ? nameOf(where) : null, times: taken.times })
+  else if (taken?.by.state === 'completed')
+    found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
+  else if (taken) {
+    const where = context.terms.find(candidate => candidate.code === taken.by.term)
+    found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state,
+      term: where ? nameOf(where) : null, times: taken.times })
   }
-  const excluded = excludedBy(course, context.items, context)
   const beside = others.find(other => course.exclusions.includes(other.row.course))
   if (excluded) found.push({ code: 'exclusion', ok: false, course: course.code, by: excluded.course, state: excluded.state })
   else if (beside) found.push({ code: 'exclusion', ok: false, course: course.code, by: beside.row.course, state: 'in the line-up' })

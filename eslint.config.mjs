@@ -48,6 +48,14 @@ export default withNuxt(
     },
   },
   {
+    files: ['app/**/*.vue'],
+    ignores: ['app/components/shared/**'],
+    rules: {
+      'vue/no-restricted-html-elements': ['error', ...['button', 'input', 'select', 'textarea', 'table', 'details', 'dialog', 'progress']
+        .map(element => ({ element, message: `Take a component of the kit, or Vuetify's, for <${element}>.` }))],
+    },
+  },
+  {
     rules: {
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',

@@ -3,9 +3,10 @@ export default defineNuxtConfig({
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   imports: {
+    dirs: ['composables/**'],
     presets: [{ from: '@vueuse/core',
       imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark',
-        'useResizeObserver'] }],
+        'useResizeObserver', 'useMutationObserver'] }],
   },
   devtools: { enabled: false },
   app: { head: {

@@ -13,6 +13,6 @@ const back = () => clearError({ redirect: '/' })
       {{ missing ? 'The link may be old.' : 'Nothing you did is lost; everything is saved as you do it.' }} Go back to your start page and
       take it from there.
     </p>
-    <button class="act full" type="button" @click="back">To my start page</button>
+    <ActButton weight="full" @click="back">To my start page</ActButton>
   </main>
 </template>

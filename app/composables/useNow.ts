@@ -18,3 +18,8 @@ export function timeLeft(from: string, until: string): string {
   if (hours >= 1) return `${hours} h ${minutes % 60} min`
   return `${minutes}:${String(seconds % 60).padStart(2, '0')}`
 }
+
+/** An instant as the college's clock shows it. */
+export function toLocal(instant: string, zone: string): DateTime {
+  return DateTime.fromISO(instant, { zone })
+}

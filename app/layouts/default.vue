@@ -10,23 +10,12 @@ const termMenu = ref(false)
 const keysShown = ref(false)
 onMounted(() => catalog.load())
 
-let lastG = 0
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || event.ctrlKey || event.metaKey) return
-  if (event.key === '?') keysShown.value = true
-  if (event.key === 'g') lastG = event.timeStamp
-  if (event.key === 't' && event.timeStamp - lastG < 1500) termMenu.value = true
-})
+useKey('help', () => keysShown.value = true)
+useKey('working term', () => termMenu.value = true)
 async function leave() {
   await session.signOut()
   await navigateTo('/sign-in')
 }
-const KEYS = [
-  ['1 – 5', 'the waypoints'], ['g t', 'choose the working term'], ['arrows', 'walk between tiles on the plan'],
-  ['Alt + ← →', 'move a tile a term'], ['Alt + ↑ ↓', 'count a course in another lane'], ['Space', 'choose several tiles'],
-  ['Enter', 'open what is selected'], ['p', 'pin'], ['Delete', 'take out of the plan'], ['n · N', 'next and previous problem'],
-  ['Ctrl + Z', 'undo'], ['Ctrl + Shift + Z', 'redo'], ['Esc', 'close'], ['?', 'this list'],
-]
 </script>
 
 <template>
@@ -41,7 +30,9 @@ const KEYS = [
       <div class="tools">
         <v-menu v-model="termMenu">
           <template #activator="{ props: menu }">
-            <button v-bind="menu" class="term" type="button" aria-label="Working term">{{ workingTerm.term?.name ?? '…' }} ▾</button>
+            <ActButton v-bind="menu" class="term"
+              ><span class="visually-hidden">Working term: </span>{{ workingTerm.term?.name ?? '…' }} ▾</ActButton
+            >
           </template>
           <v-list density="compact" aria-label="Choose the working term">
             <v-list-item
@@ -60,7 +51,7 @@ const KEYS = [
           }}</NuxtLink>
           <v-menu>
             <template #activator="{ props: menu }">
-              <button v-bind="menu" class="account" type="button">
+              <ActButton v-bind="menu" class="account">
                 {{
                   session.account?.name
                     .split(' ')
@@ -68,7 +59,7 @@ const KEYS = [
                     .join('')
                 }}
                 ▾<span class="visually-hidden">Your account</span>
-              </button>
+              </ActButton>
             </template>
             <v-list density="compact">
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
@@ -80,20 +71,7 @@ const KEYS = [
       </div>
     </header>
     <main id="main" tabindex="-1"><slot /></main>
-    <v-dialog v-model="keysShown" max-width="420">
-      <div class="card keys">
-        <h2>Keys</h2>
-        <dl>
-          <template v-for="[key, does] in KEYS" :key="key"
-            ><dt>
-              <span class="kbd">{{ key }}</span>
-            </dt>
-            <dd>{{ does }}</dd></template
-          >
-        </dl>
-        <button class="act" type="button" @click="keysShown = false">Close</button>
-      </div>
-    </v-dialog>
+    <KeyHelp v-model="keysShown" />
   </div>
 </template>
 
@@ -107,22 +85,16 @@ const KEYS = [
 .person { font-size: 13px; color: var(--second); }
 .middle { flex: 1; min-width: 0; }
 .tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
-.term {
-  background: var(--paper); border: 1px solid var(--line); border-radius: 6px; padding: 3px 10px; font-weight: 700;
-  cursor: pointer; white-space: nowrap;
-}
+.term { background: var(--paper); border: 1px solid var(--line); color: var(--ink); padding: 3px 10px; font-weight: 700; white-space: nowrap; }
 .row { display: flex; gap: 10px; align-items: center; }
 .clock { font-size: 13px; color: var(--second); text-decoration: none; white-space: nowrap; border-bottom: 1px dotted var(--second); }
 .account {
-  border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); cursor: pointer;
-  white-space: nowrap; font-size: 13px;
+  border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); color: var(--ink);
+  white-space: nowrap; font-size: 13px; font-weight: 400;
 }
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
 main:focus { outline: none; }
-.keys { padding: 16px 20px; }
-dl { display: grid; grid-template-columns: auto 1fr; gap: 6px 14px; margin: 12px 0; }
-dd { margin: 0; }
 @media (max-width: 700px) {
   .shell { flex-wrap: wrap; gap: 4px 10px; padding: 6px 12px 0; min-height: 0; }
   .who { flex: 1; gap: 0; }

@@ -1,10 +1,14 @@
 /** Everything but the sign-in page needs an account; `/` leads to the account's own home. */
 export default defineNuxtRouteMiddleware(async (to) => {
+  // One page, one address: a slash at its end is taken off, and a file opens at Now.
+  const path = to.path.replace(/\/+$/, '') || '/'
+  const whole = /^\/student\/\d+$/.test(path) ? `${path}/now` : path
+  if (whole !== to.path) return navigateTo({ path: whole, query: to.query, hash: to.hash }, { replace: true })
   const session = useSessionStore()
   if (!session.known) await session.load()
   if (to.path === '/sign-in') return session.account ? navigateTo(session.home) : undefined
   if (!session.account) return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath, ended: '1' } })
-  if (to.path === '/not-yours') return
+  if (to.path === '/not-yours' || to.path === '/kit') return
   if (to.path === '/') return navigateTo(session.home)
   const { role, id } = session.account
   const mine = role === 'student'

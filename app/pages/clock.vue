@@ -31,14 +31,14 @@ const opening = computed(() => local.value.set({ year: 2026, month: 11, day: 9, 
       <FailedBox v-if="problem" :problem="problem" />
       <p class="said" role="status">{{ said }}</p>
       <div class="jumps">
-        <button class="act" type="button" @click="move(opening)">Ten seconds before the 08:00 opening</button>
-        <button class="act" type="button" @click="jump({ minutes: 10 })">Ten minutes on</button>
-        <button class="act" type="button" @click="jump({ days: 1 })">A day on</button>
-        <button class="act" type="button" @click="jump({ days: -1 })">A day back</button>
+        <ActButton @click="move(opening)">Ten seconds before the 08:00 opening</ActButton>
+        <ActButton @click="jump({ minutes: 10 })">Ten minutes on</ActButton>
+        <ActButton @click="jump({ days: 1 })">A day on</ActButton>
+        <ActButton @click="jump({ days: -1 })">A day back</ActButton>
       </div>
       <form @submit.prevent="move(DateTime.fromISO(moment, { zone: session.zone }))">
         <v-text-field v-model="moment" type="datetime-local" label="Set to" hide-details density="compact" />
-        <button class="act full" type="submit">Set the clock</button>
+        <ActButton weight="full" type="submit">Set the clock</ActButton>
       </form>
       <p><NuxtLink :to="session.home">Back to my start page</NuxtLink></p>
     </section>

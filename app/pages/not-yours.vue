@@ -9,6 +9,6 @@ const session = useSessionStore()
       You are signed in as {{ session.account?.name }}. Students see their own file, advisors those of their advisees, the office its own
       pages. If you should see it, ask the registrar's office.
     </p>
-    <NuxtLink class="act full" style="text-decoration: none; display: inline-block" :to="session.home">To my start page</NuxtLink>
+    <ActButton weight="full" style="text-decoration: none; display: inline-block" :to="session.home">To my start page</ActButton>
   </main>
 </template>

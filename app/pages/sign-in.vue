@@ -53,7 +53,7 @@ const groups = computed(() =>
         <v-text-field ref="nameField" v-model="username" label="Name" autocomplete="username" required />
         <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" required />
         <FailedBox v-if="problem" :problem="problem" />
-        <button class="act full enter" type="submit" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</button>
+        <ActButton weight="full" class="enter" type="submit" :busy="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</ActButton>
       </form>
     </section>
     <section v-if="groups.length" class="demo-side" aria-labelledby="demo-title">
@@ -63,10 +63,10 @@ const groups = computed(() =>
         <h3>{{ group.title }}</h3>
         <ul class="accounts">
           <li v-for="account in group.accounts" :key="account.username">
-            <button type="button" :disabled="busy" @click="choose(account.username)">
+            <ActButton class="person" :busy="busy" @click="choose(account.username)">
               <span class="strong">{{ account.name }}</span> <span class="second small">{{ account.username }}</span>
               <span class="story">{{ account.story }}</span>
-            </button>
+            </ActButton>
           </li>
         </ul>
       </div>
@@ -88,13 +88,12 @@ form { margin-top: 24px; display: grid; gap: 6px; }
   list-style: none; padding: 0; margin: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
   gap: 8px;
 }
-.accounts button {
-  display: flex; flex-wrap: wrap; align-content: flex-start; align-items: baseline; gap: 0 6px; width: 100%;
-  height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px;
-  background: var(--surface); cursor: pointer;
+.accounts .person {
+  display: block; width: 100%; height: 100%; text-align: left; padding: 9px 12px; border: 1px solid var(--line); border-radius: 7px;
+  color: var(--ink); font-weight: 400;
 }
-.accounts button:hover { border-color: var(--act); background: var(--act-tint); }
-.story { flex-basis: 100%; font-size: 12.5px; margin-top: 2px; }
+.accounts .person:hover { border-color: var(--act); }
+.story { display: block; font-size: 12.5px; margin-top: 2px; }
 @media (max-width: 800px) {
   .sign-in { grid-template-columns: 1fr; }
   .form-side { padding: 28px 20px; border: 0; }

@@ -184,7 +184,7 @@ test('the office checks a program file line by line, and puts a right one in for
   const wrong = text.replace('"STT 201", "STT 301"', '"STT 201", "STT 999"')
   const at = wrong.slice(0, wrong.indexOf('STT 999')).split('\n').length
   const file = (name: string, content: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(content) })
-  const programs = page.getByRole('group', { name: 'Programs' })
+  const programs = page.getByRole('region', { name: 'Programs' })
   await programs.getByText('check and load another').click()
   await page.getByLabel('Check a program file').setInputFiles(file('wrong.json', wrong))
   await expect(programs).toContainText('wrong.json was not taken: 1 problem.')

@@ -45,9 +45,7 @@ const option = computed(() => {
   <div>
     <VChart class="chart" :option="option" autoresize />
     <p class="second small key">solid: taken · shaded: under way · dotted: planned</p>
-    <details>
-      <summary class="small">The same as a table</summary>
-      <table>
+    <SameAsTable>
         <thead>
           <tr>
             <th>Term</th>
@@ -62,13 +60,11 @@ const option = computed(() => {
             <td>{{ load.kind }}</td>
           </tr>
         </tbody>
-      </table>
-    </details>
+      </SameAsTable>
   </div>
 </template>
 
 <style scoped>
 .chart { height: 150px; width: 100%; }
 .key { margin: 0; }
-td, th { padding: 1px 14px 1px 0; text-align: left; font-size: 13px; }
 </style>

@@ -12,6 +12,7 @@ const fileName = ref('')
 const checked = ref<ProgramCheck | null>(null)
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
+const shown = ref(false)
 const rows = computed(() =>
   [...catalog.programs.values()].map(program => ({ id: programId(program), title: program.title, year: program.catalogYear,
     lines: linesOfProgram(program).length }),
@@ -19,9 +20,7 @@ const rows = computed(() =>
     .sort((a, b) => a.title.localeCompare(b.title) || b.year - a.year),
 )
 
-async function open(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+async function open(file: File) {
   fileName.value = file.name
   text.value = await file.text()
   await send(false)
@@ -43,19 +42,20 @@ function save(id: string) {
 </script>
 
 <template>
-  <details class="card programs" role="group" aria-label="Programs">
-    <summary>
-      <h2>Programs</h2> <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span>
-    </summary>
-    <div class="two">
+  <section class="card programs" aria-label="Programs">
+    <WordLink class="head" :aria-expanded="shown" @click="shown = !shown"
+      ><h2>{{ shown ? '▾' : '▸' }} Programs</h2>
+      <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span></WordLink
+    >
+    <div v-if="shown" class="two">
       <ul>
         <li v-for="row in rows" :key="row.id">
-          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <button
-            class="words-link small" type="button" @click="save(row.id)">Save as file</button>
+          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <WordLink
+            class="small" @click="save(row.id)">Save as file</WordLink>
         </li>
       </ul>
       <div>
-        <label class="pick">Check a program file <input type="file" accept=".json,application/json" @change="open" /></label>
+        <FileDrop label="Check a program file" accept=".json,application/json" @file="open" />
         <p class="second small">
           A file replaces the program of its code and catalog year, or adds one. Students in other catalog years are not touched.
         </p>
@@ -73,9 +73,9 @@ function save(id: string) {
                     : 'the file is right. It would be a new program.'
               }}
             </p>
-            <button v-if="!checked.kept" class="act full" type="button" :disabled="busy" @click="send(true)">
+            <ActButton v-if="!checked.kept" weight="full" :busy="busy" @click="send(true)">
               {{ checked.known ? 'Replace it' : 'Add it' }}
-            </button>
+            </ActButton>
           </template>
           <template v-else>
             <p class="blocking strong">{{ fileName }} was not taken: {{ count(checked.problems.length, 'problem') }}.</p>
@@ -91,17 +91,15 @@ function save(id: string) {
         </div>
       </div>
     </div>
-  </details>
+  </section>
 </template>
 
 <style scoped>
 .programs { padding: 10px 16px; margin-bottom: 12px; }
-summary { cursor: pointer; }
-h2 { display: inline; }
+h2 { display: inline; color: var(--ink); }
 .two { margin-top: 8px; display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
 ul { list-style: none; padding: 0; margin: 4px 0; }
 ol { margin: 4px 0; padding-left: 20px; }
 p { margin: 3px 0; }
-.pick { display: grid; gap: 4px; font-weight: 650; }
 @media (max-width: 800px) { .two { grid-template-columns: 1fr; } }
 </style>

@@ -29,7 +29,7 @@ async function send() {
     <FailedBox v-if="problem" :problem="problem" />
     <form v-if="student.mayEdit" @submit.prevent="send">
       <v-text-field v-model="text" label="Write a comment" density="compact" hide-details maxlength="1000" />
-      <button class="act" type="submit" :disabled="busy || !text.trim()">Send</button>
+      <ActButton type="submit" :busy="busy" :off="!text.trim() && 'Write something first'">Send</ActButton>
     </form>
   </section>
 </template>

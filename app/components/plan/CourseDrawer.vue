@@ -64,12 +64,12 @@ const saveNote = () =>
 </script>
 
 <template>
-  <BottomDrawer :title="course.code" @close="emit('close')">
+  <SidePanel :title="`${course.code} ${course.title}`" :about="item.id" @close="emit('close')">
+    <template #beside
+      ><span class="second">· {{ creditRange(course) }}</span></template
+    >
     <div class="parts">
       <div>
-        <h2>
-          {{ course.code }} {{ course.title }} <span class="second">· {{ creditRange(course) }}</span>
-        </h2>
         <p>{{ course.description }}</p>
         <div v-for="check in checks" :key="check.id" class="check">
           <p :class="{ blocking: check.severity === 'blocker' }">
@@ -77,15 +77,13 @@ const saveNote = () =>
           </p>
           <p v-if="check.moves.length && movable" class="moves">
             <span class="second small">Moves that mend it</span>
-            <button
+            <ActButton
               v-for="{ move, operations } in check.moves"
               :key="sayMove(move)"
-              class="act"
-              type="button"
               @click="emit('edit', operations, sayMove(move))"
             >
               {{ sayMove(move) }}
-            </button>
+            </ActButton>
           </p>
         </div>
       </div>
@@ -116,40 +114,36 @@ const saveNote = () =>
         <template v-if="movable">
           <p class="second small">Can stand in</p>
           <p class="moves">
-            <button
+            <ActButton
               v-for="{ term, works } in places"
               :key="term.code"
-              class="act"
-              type="button"
-              :disabled="term.code === item.term"
+              :off="term.code === item.term && 'It stands here'"
               :class="{ faint: !works }"
               :title="works ? '' : 'its prerequisite would not hold there'"
               @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)"
             >
               {{ term.name }}
-            </button>
+            </ActButton>
           </p>
           <p class="moves">
-            <button class="words-link" type="button" @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</button> <button
-              class="words-link blocking"
-              type="button"
+            <WordLink @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</WordLink> <WordLink
+              class="blocking"
               @click="
                 emit('remove');
                 emit('close')
               "
             >
               Take out of the plan
-            </button>
+            </WordLink>
           </p>
           <p v-if="amounts.length && entry" class="moves">
-            <label class="second small" :for="`credits-${item.id}`">Credits</label>
-            <select
-              :id="`credits-${item.id}`"
-              :value="entry.credits"
-              @change="setCredits(Number(($event.target as HTMLSelectElement).value))"
-            >
-              <option v-for="amount in amounts" :key="amount" :value="amount">{{ formatCredits(amount) }}</option>
-            </select>
+            <v-select
+              class="amount"
+              label="Credits"
+              :model-value="entry.credits"
+              :items="amounts.map(amount => ({ value: amount, title: formatCredits(amount) }))"
+              @update:model-value="setCredits"
+            />
           </p>
           <v-text-field
             v-model="note"
@@ -163,15 +157,16 @@ const saveNote = () =>
         </template>
       </div>
     </div>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
-.parts { display: grid; grid-template-columns: 1.3fr 1fr 1.2fr; gap: 24px; padding-right: 70px; }
+.amount { max-width: 130px; }
+.parts { display: grid; grid-template-columns: 1.3fr 1fr 1.2fr; gap: 24px; }
 p { margin: 3px 0; }
 .comments { margin-top: 10px; }
 .moves { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .faint { border-style: dashed; opacity: .75; }
 .firm { display: inline-block; min-width: 62px; font-weight: 700; font-size: 12.5px; }
-@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

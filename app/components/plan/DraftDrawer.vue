@@ -49,9 +49,8 @@ onBeforeUnmount(() => draft.close())
 </script>
 
 <template>
-  <BottomDrawer title="Draft the rest" @close="leave">
+  <SidePanel title="Draft the rest" @close="leave">
     <form class="asked" @submit.prevent="draft.run(asked)">
-      <h2>Draft the rest</h2>
       <v-select v-model="asked.load" :items="loads" label="At most in a term" density="compact" hide-details variant="outlined" />
       <v-select
         v-model="asked.termsOff"
@@ -87,14 +86,16 @@ onBeforeUnmount(() => draft.close())
         hide-details
         variant="outlined"
       />
-      <button v-if="!draft.running" class="act full" type="submit">{{ draft.result ? 'Draft again' : 'Draft' }}</button>
-      <button v-else class="act" type="button" @click="draft.cancel()">Cancel</button>
+      <ActButton weight="full" type="submit" :busy="draft.running">{{ draft.result ? 'Draft again' : 'Draft' }}</ActButton>
     </form>
     <div role="status">
-      <template v-if="draft.running"
-        ><progress :value="draft.progress.share" max="1" aria-label="Drafting" /> <span
-          class="second small">{{ draft.progress.stage }}</span></template
-      >
+      <LongWork
+        v-if="draft.running"
+        label="Drafting"
+        :share="draft.progress.share"
+        :stage="draft.progress.stage"
+        @cancel="draft.cancel()"
+      />
       <p v-else-if="draft.failed" class="blocking">{{ draft.failed }}</p>
       <p v-else-if="!draft.result" class="second small">
         Fills what is open with courses and terms that keep every rule. You look at the drafts on the board first; nothing changes until
@@ -113,9 +114,9 @@ onBeforeUnmount(() => draft.close())
     </div>
     <ul v-if="drafts.length" class="drafts">
       <li v-for="one in drafts" :key="one.kind" class="one" :class="{ looked: draft.looked === one }">
-        <button class="head" type="button" :aria-pressed="draft.looked === one" @click="draft.look(one)">
+        <WordLink class="head" :aria-pressed="draft.looked === one" @click="draft.look(one)">
           <b>{{ NAMES[one.kind] }}</b> <span>{{ sayDraft(one) }}</span>
-        </button>
+        </WordLink>
         <p class="second small">
           {{ sayProof(one) }}. {{ count(one.placed.length, 'course') }} placed{{
             one.moved.length ? `, ${one.moved.length} moved` : ', none moved'
@@ -135,17 +136,16 @@ onBeforeUnmount(() => draft.close())
             ><span class="small second">{{ short(load.term) }}</span>
           </li>
         </ol>
-        <button v-if="draft.looked === one" class="act full" type="button" @click="take(one)">Take this draft</button>
-        <button v-else class="act" type="button" @click="draft.look(one)">Look at it on the board</button>
+        <ActButton v-if="draft.looked === one" weight="full" @click="take(one)">Take this draft</ActButton>
+        <ActButton v-else @click="draft.look(one)">Look at it on the board</ActButton>
       </li>
     </ul>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
 .asked {
-  display: grid; grid-template-columns: auto repeat(5, minmax(110px, 1fr)) auto; gap: 10px; align-items: center;
-  padding-right: 76px;
+  display: grid; grid-template-columns: repeat(5, minmax(110px, 1fr)) auto; gap: 10px; align-items: center;
 }
 p { margin: 5px 0; }
 .drafts {
@@ -154,10 +154,10 @@ p { margin: 5px 0; }
 }
 .one { border: 1px solid var(--line); border-radius: 7px; padding: 8px 12px; }
 .looked { border-color: var(--act); box-shadow: inset 0 0 0 1px var(--act); }
-.head { background: none; border: 0; padding: 0; text-align: left; cursor: pointer; display: grid; }
+.head { color: var(--ink); font-weight: 400; }
+.head :deep(.v-btn__content) { display: grid; }
 .loads { list-style: none; padding: 0; margin: 5px 0 8px; display: flex; gap: 6px; align-items: flex-end; }
 .loads li { display: grid; justify-items: center; line-height: 1.2; min-width: 26px; }
 .bar { width: 16px; background: var(--act-tint); border: 1px solid color-mix(in srgb, var(--act) 60%, transparent); border-bottom: 0; }
-progress { width: 260px; accent-color: var(--act); vertical-align: middle; }
-@media (max-width: 900px) { .asked { grid-template-columns: 1fr 1fr; padding-right: 0; } .asked h2 { grid-column: 1 / -1; } }
+@media (max-width: 900px) { .asked { grid-template-columns: 1fr 1fr; padding-right: 0; } }
 </style>

@@ -29,16 +29,14 @@ const note = ref('')
 watch(() => props.place.id, () => note.value = props.place.note, { immediate: true })
 const saveNote = () =>
   note.value !== props.place.note && emit('edit', [{ kind: 'note', entry: props.place.id, note: note.value }], 'Note kept')
-const setCredits = (event: Event) =>
-  emit('edit', [{ kind: 'credits', entry: props.place.id, credits: Number((event.target as HTMLSelectElement).value) }],
-    'Credits of the place set')
+const amounts = [1, 2, 3, 4, 5, 6].map(n => ({ value: n * 100, title: String(n) }))
+const setCredits = (credits: number) => emit('edit', [{ kind: 'credits', entry: props.place.id, credits }], 'Credits of the place set')
 </script>
 
 <template>
-  <BottomDrawer title="To choose" @close="emit('close')">
+  <SidePanel :title="`To choose: ${line?.title ?? place.line}`" :about="place.id" @close="emit('close')">
     <div class="parts">
       <div>
-        <h2>To choose: {{ line?.title ?? place.line }}</h2>
         <p>{{ line ? describeLine(line.rule) : '' }}</p>
         <p class="second">
           {{ formatCredits(place.credits) }} credits are held for it in {{ term?.name }}. The line stays open until a course takes this
@@ -46,11 +44,8 @@ const setCredits = (event: Event) =>
         </p>
         <template v-if="movable">
           <p class="row">
-            <label class="second small" :for="`hold-${place.id}`">Credits held</label>
-            <select :id="`hold-${place.id}`" :value="place.credits" @change="setCredits">
-              <option v-for="n in 6" :key="n" :value="n * 100">{{ n }}</option>
-            </select>
-            <button class="words-link blocking" type="button" @click="emit('remove')">Take this place out</button>
+            <v-select class="amount" label="Credits held" :model-value="place.credits" :items="amounts" @update:model-value="setCredits" />
+            <WordLink class="blocking" @click="emit('remove')">Take this place out</WordLink>
           </p>
           <v-text-field
             v-model="note"
@@ -67,16 +62,16 @@ const setCredits = (event: Event) =>
         <p class="second small">You can take in {{ term?.name }}: {{ found.now.length }}</p>
         <ul>
           <li v-for="candidate in visible(found.now)" :key="candidate.course.code">
-            <button class="act" type="button" :disabled="!movable" @click="emit('choose', candidate.course.code)">
+            <ActButton :off="!movable && 'The plan cannot be changed here'" @click="emit('choose', candidate.course.code)">
               {{ candidate.course.code }}
-            </button>
+            </ActButton>
             {{ candidate.course.title }}
             <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ sayCandidate(candidate) }}</span>
           </li>
         </ul>
-        <button v-if="found.now.length > 12" class="words-link small" type="button" @click="all = !all">
+        <WordLink v-if="found.now.length > 12" class="small" @click="all = !all">
           {{ all ? 'Fewer' : `All ${found.now.length}` }}
-        </button>
+        </WordLink>
         <p v-if="found.now.length === 0">Nothing that fits this line can be taken then. Move the place to another term.</p>
         <p v-if="found.blocked.length" class="second small">
           Needs something first:
@@ -89,14 +84,15 @@ const setCredits = (event: Event) =>
         </p>
       </div>
     </div>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
-.parts { display: grid; grid-template-columns: 1fr 1.6fr; gap: 24px; padding-right: 70px; }
+.amount { max-width: 130px; }
+.parts { display: grid; grid-template-columns: 1fr 1.6fr; gap: 24px; }
 p { margin: 3px 0; }
 .row { display: flex; gap: 8px; align-items: center; }
 ul { list-style: none; padding: 0; margin: 4px 0; columns: 2; }
 li { margin-bottom: 5px; break-inside: avoid; }
-@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } ul { columns: 1; } }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } ul { columns: 1; } }
 </style>

@@ -20,16 +20,12 @@ const saveAs = (ending: 'json' | 'csv') => {
   link.click()
   URL.revokeObjectURL(link.href)
 }
-async function choose(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
+async function choose(file: File) {
   problem.value = null
   fileName.value = file.name
   read.value = file.size > 200_000
     ? { ok: false, problems: [{ row: null, message: 'The file is larger than 200 kB; no plan is.' }] }
     : plans.readFile(file.name, await file.text())
-  input.value = ''
 }
 async function keep() {
   if (!read.value?.ok) return
@@ -43,16 +39,13 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
 
 <template>
   <v-menu v-model="open" :close-on-content-click="false">
-    <template #activator="{ props: menu }"><button v-bind="menu" class="act" type="button">Files</button></template>
+    <template #activator="{ props: menu }"><ActButton v-bind="menu">Files</ActButton></template>
     <div class="card files" role="dialog" aria-label="Plan files">
       <p class="row">
-        <b>Save this plan</b> <button class="act" type="button" @click="saveAs('json')">as JSON</button> <button
-          class="act" type="button" @click="saveAs('csv')">as CSV</button>
+        <b>Save this plan</b> <ActButton @click="saveAs('json')">as JSON</ActButton> <ActButton @click="saveAs('csv')">as CSV</ActButton>
       </p>
       <template v-if="student.mayEdit">
-        <label class="pick"
-          ><b>Open a plan file</b> <input type="file" accept=".json,.csv,application/json,text/csv" @change="choose"
-        /></label>
+        <FileDrop label="Open a plan file" accept=".json,.csv,application/json,text/csv" @file="choose" />
         <div role="status">
           <template v-if="read?.ok">
             <p>
@@ -60,7 +53,7 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
                 read.plan.placeholders.length ? `, ${count(read.plan.placeholders.length, 'place')} to choose` : ''
               }}.
             </p>
-            <button class="act full" type="button" @click="keep">Keep as a plan of its own</button>
+            <ActButton weight="full" @click="keep">Keep as a plan of its own</ActButton>
           </template>
           <template v-else-if="read">
             <p class="blocking strong">{{ fileName }} was not taken: {{ count(read.problems.length, 'problem') }}.</p>
@@ -80,7 +73,6 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
 <style scoped>
 .files { padding: 12px 16px; width: 430px; max-width: calc(100vw - 24px); }
 .row { display: flex; gap: 8px; align-items: center; margin: 0 0 10px; }
-.pick { display: grid; gap: 4px; }
 ol { margin: 4px 0; padding-left: 20px; }
 p { margin: 6px 0; }
 </style>

@@ -10,7 +10,7 @@ const problem = ref<Problem | null>(null)
 const renaming = ref<number | null>(null)
 const name = ref('')
 const list = computed(() => student.state?.plans ?? [])
-const full = computed(() => list.value.length >= 5)
+const tooMany = computed(() => list.value.length >= 5 && 'You keep five plans already')
 async function act(work: Promise<Problem | null>, closes = false) {
   problem.value = await work
   if (!problem.value && closes) open.value = false
@@ -30,9 +30,9 @@ async function rename() {
 <template>
   <v-menu v-model="open" :close-on-content-click="false">
     <template #activator="{ props: menu }"
-      ><button v-bind="menu" class="words-link" type="button" aria-label="Plans">
+      ><WordLink v-bind="menu" aria-label="Plans">
         ▾ {{ list.length > 1 ? count(list.length, 'plan') : 'plans' }}
-      </button></template
+      </WordLink></template
     >
     <div class="card plans" role="dialog" aria-label="Plans">
       <FailedBox v-if="problem" :problem="problem" />
@@ -40,46 +40,42 @@ async function rename() {
         <li v-for="plan in list" :key="plan.id" :class="{ open: plan.id === student.state?.plan.id }">
           <form v-if="renaming === plan.id" class="rename" @submit.prevent="rename">
             <v-text-field v-model="name" label="Name of the plan" density="compact" hide-details maxlength="60" autofocus />
-            <button class="act" type="submit">Rename</button> <button
-              class="words-link small" type="button" @click="renaming = null">Leave it</button>
+            <ActButton type="submit">Rename</ActButton> <WordLink
+              class="small" @click="renaming = null">Leave it</WordLink>
           </form>
           <template v-else>
-            <button
-              class="words-link name"
-              type="button"
+            <WordLink
+              class="name"
               @click="
                 student.openPlan(plan.id);
                 open = false
               "
             >
               {{ plan.name }}
-            </button>
+            </WordLink>
             <span class="second small"
               >{{ plan.current ? 'current' : '' }}{{ plan.id === student.state?.plan.id ? (plan.current ? ', open' : 'open') : '' }}</span
             >
             <span v-if="student.mayEdit" class="acts small">
-              <button v-if="!plan.current" class="words-link" type="button" @click="act(plans.makeCurrent(plan.id))">Make current</button>
-              <button class="words-link" type="button" @click="beginRename(plan)">Rename</button>
-              <button
-                class="words-link"
-                type="button"
-                :disabled="full"
-                :title="full ? 'You keep five plans already' : ''"
+              <WordLink v-if="!plan.current" @click="act(plans.makeCurrent(plan.id))">Make current</WordLink>
+              <WordLink @click="beginRename(plan)">Rename</WordLink>
+              <WordLink
+                :off="tooMany"
                 @click="act(plans.make(`Copy of ${plan.name}`.slice(0, 60), plan.id), true)"
               >
                 Copy
-              </button>
-              <button v-if="!plan.current" class="words-link blocking" type="button" @click="act(plans.remove(plan))">Delete</button>
+              </WordLink>
+              <WordLink v-if="!plan.current" class="blocking" @click="act(plans.remove(plan))">Delete</WordLink>
             </span>
           </template>
         </li>
       </ul>
       <p v-if="plans.deleted" role="status">
         “{{ plans.deleted.name }}” is deleted.
-        <button class="words-link" type="button" @click="act(plans.restore())">Bring it back</button>
+        <WordLink @click="act(plans.restore())">Bring it back</WordLink>
       </p>
       <p v-if="student.mayEdit" class="foot">
-        <button class="act" type="button" :disabled="full" @click="act(plans.make('New plan', null), true)">New empty plan</button> <span
+        <ActButton :off="tooMany" @click="act(plans.make('New plan', null), true)">New empty plan</ActButton> <span
           class="second small">{{ list.length }} of 5. The current plan is the one that sign-off and registration read.</span>
       </p>
     </div>

@@ -11,19 +11,17 @@ const index = computed(() => Math.max(0, props.checks.findIndex(check => check.i
 const check = computed(() => props.checks[index.value])
 const moves = computed(() => check.value && student.mayEdit ? student.moves(check.value) : [])
 const blockers = computed(() => props.checks.filter(one => one.severity === 'blocker').length)
+const alone = computed(() => props.checks.length < 2 && 'There is only this one')
 function step(by: number) {
   const next = props.checks[(index.value + by + props.checks.length) % props.checks.length]
   if (next) emit('go', next)
 }
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
-  if (event.key === 'n') step(1)
-  if (event.key === 'N') step(-1)
-})
+useKey('next problem', () => step(1))
+useKey('previous problem', () => step(-1))
 </script>
 
 <template>
-  <BottomDrawer title="Problems" @close="emit('close')">
+  <SidePanel title="Problems" :about="at" @close="emit('close')">
     <div v-if="check" class="parts">
       <div class="walk">
         <p class="second small" role="status">
@@ -31,8 +29,8 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           {{ count(checks.length - blockers, 'caution') }}
         </p>
         <p class="turn">
-          <button class="act" type="button" :disabled="checks.length < 2" @click="step(-1)">Previous</button> <button
-            class="act" type="button" :disabled="checks.length < 2" @click="step(1)">Next <span class="kbd">n</span></button>
+          <ActButton :off="alone" @click="step(-1)">Previous</ActButton>
+          <ActButton :off="alone" @click="step(1)">Next <span class="kbd">n</span></ActButton>
         </p>
       </div>
       <div>
@@ -44,19 +42,17 @@ useEventListener('keydown', (event: KeyboardEvent) => {
           <b>{{ sayCheck(check) }}</b>
         </p>
         <p v-if="moves.length" class="moves">
-          <span class="second small">Moves that mend it</span> <button
+          <span class="second small">Moves that mend it</span> <ActButton
             v-for="{ move, operations } in moves"
             :key="sayMove(move)"
-            class="act"
-            type="button"
             @click="emit('edit', operations, sayMove(move))"
           >
             {{ sayMove(move) }}
-          </button>
+          </ActButton>
         </p>
         <p v-else-if="check.kind === 'not reached'" class="moves">
-          <span class="second small">No single course mends it.</span> <button
-            v-if="student.mayEdit" class="act" type="button" @click="emit('draft')">Draft the rest</button>
+          <span class="second small">No single course mends it.</span> <ActButton
+            v-if="student.mayEdit" @click="emit('draft')">Draft the rest</ActButton>
         </p>
         <p v-else-if="check.kind === 'gpa'" class="second small">
           Grades mend it, or repeating a course with a low grade; no course moved in the plan does.
@@ -67,13 +63,13 @@ useEventListener('keydown', (event: KeyboardEvent) => {
       </div>
     </div>
     <p v-else>Nothing is wrong with the plan any more.</p>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
-.parts { display: grid; grid-template-columns: 230px 1fr; gap: 24px; padding-right: 70px; }
+.parts { display: grid; grid-template-columns: 230px 1fr; gap: 24px; }
 p { margin: 3px 0; }
 .what { font-size: 15px; }
 .moves, .turn { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
-@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

@@ -27,10 +27,9 @@ function toggleOff() {
 </script>
 
 <template>
-  <BottomDrawer :title="term.name" @close="emit('close')">
+  <SidePanel :title="term.name" :about="term.code" @close="emit('close')">
     <div class="parts">
       <div>
-        <h2>{{ term.name }}</h2>
         <p>
           <b>{{ formatCredits(load.credits) }} credits</b>, about {{ load.hours }} hours of work a week: {{ load.status }}.
         </p>
@@ -43,9 +42,14 @@ function toggleOff() {
           {{ longDate(term.start) }} to {{ longDate(term.end) }}.
           {{ term.scheduled ? 'Its sections are published.' : 'Its sections are not published yet.' }}
         </p>
-        <p v-if="isFuture && student.mayEdit">
-          <label><input type="checkbox" :checked="isOff" @change="toggleOff" /> I want this term off</label>
-        </p>
+        <v-checkbox
+          v-if="isFuture && student.mayEdit"
+          :model-value="isOff"
+          label="I want this term off"
+          density="compact"
+          hide-details
+          @update:model-value="toggleOff"
+        />
       </div>
       <div>
         <p v-for="check in checks" :key="check.id" :class="{ blocking: check.severity === 'blocker' }">{{ sayCheck(check) }}</p>
@@ -64,11 +68,11 @@ function toggleOff() {
       </div>
       <CommentThread :term="term.code" />
     </div>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
-.parts { display: grid; grid-template-columns: 1.2fr 1fr 1fr; gap: 24px; padding-right: 70px; }
+.parts { display: grid; grid-template-columns: 1.2fr 1fr 1fr; gap: 24px; }
 p { margin: 3px 0 5px; }
-@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

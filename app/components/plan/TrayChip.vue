@@ -9,10 +9,11 @@ useTouchDrag(element, () => props.movable, place => emit('dropped', place))
 </script>
 
 <template>
+  <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a tile in the tray is dragged like those on the board -->
   <button
     ref="element"
     type="button"
-    class="chip commit open"
+    class="chip mark commit open"
     :class="`hue-${hue}`"
     :title="`${title}. Drag it into a term, press p to place it, or press it to see its requirement.`"
     @click="emit('open')"

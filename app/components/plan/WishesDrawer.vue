@@ -21,10 +21,10 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
 </script>
 
 <template>
-  <BottomDrawer title="Wishes and pace" @close="emit('close')">
+  <SidePanel title="Wishes and pace" @close="emit('close')">
     <div class="parts">
       <div class="fields">
-        <h2>Wishes</h2>
+        <h3>Wishes</h3>
         <v-select
           :model-value="wishes.target"
           :items="[
@@ -63,7 +63,7 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
         />
       </div>
       <div>
-        <h2>Pace</h2>
+        <h3>Pace</h3>
         <p v-if="pace">
           <b>{{ formatCredits(pace.creditsLeft) }} credits</b> are still to be taken<template v-if="pace.asked !== null"
             >: about <b>{{ formatCredits(pace.asked) }} in each</b> of {{ count(pace.termsLeft!, 'term') }} of fall and spring until the
@@ -94,12 +94,12 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
         <CommentThread />
       </div>
     </div>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>
-.parts { display: grid; grid-template-columns: 1fr 1fr 1.2fr; gap: 24px; padding-right: 70px; }
+.parts { display: grid; grid-template-columns: 1fr 1fr 1.2fr; gap: 24px; }
 .fields { display: grid; gap: 9px; align-content: start; }
 p { margin: 4px 0; }
-@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; padding-right: 0; } }
+@media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

@@ -28,7 +28,9 @@ const courses = computed(() => {
   return [...own, ...rest].map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? ''}` }))
 })
 const unfilled = computed(() => props.line.unfilled.length > 0 ? props.line.unfilled : null)
-const ready = computed(() => reason.value.trim().length >= 3 && (kind.value === 'waiver' || course.value !== null))
+const lacking = computed(() => kind.value === 'substitution' && course.value === null
+  ? 'Choose the course that counts'
+  : reason.value.trim().length < 3 ? 'Give a reason; it is kept with the exception' : '')
 
 async function grant() {
   busy.value = true
@@ -47,10 +49,10 @@ async function grant() {
 <template>
   <form class="grant" aria-label="Grant an exception" @submit.prevent="grant">
     <h3>Grant an exception</h3>
-    <div role="radiogroup" aria-label="Kind of exception">
-      <label><input v-model="kind" type="radio" value="substitution" /> another course counts</label>
-      <label><input v-model="kind" type="radio" value="waiver" /> waive it</label>
-    </div>
+    <v-radio-group v-model="kind" class="kinds" inline density="compact" hide-details aria-label="Kind of exception">
+      <v-radio value="substitution" label="another course counts" />
+      <v-radio value="waiver" label="waive it" />
+    </v-radio-group>
     <v-autocomplete
       v-if="kind === 'substitution'"
       v-model="course"
@@ -72,12 +74,11 @@ async function grant() {
     />
     <v-text-field v-model="reason" label="Reason, kept with it" density="compact" hide-details maxlength="300" />
     <FailedBox v-if="problem" :problem="problem" />
-    <button class="act" type="submit" :disabled="busy || !ready">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</button>
+    <ActButton type="submit" :busy="busy" :off="lacking">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</ActButton>
   </form>
 </template>
 
 <style scoped>
 .grant { flex: 0 1 300px; display: grid; gap: 7px; align-content: start; }
-label { margin-right: 12px; }
 .act { justify-self: start; }
 </style>

@@ -72,11 +72,10 @@ async function takeBack(id: number) {
 </script>
 
 <template>
-  <BottomDrawer :title="line.title" @close="$emit('close')">
+  <SidePanel :title="line.title" :about="`${line.id} ${itemId}`" @close="$emit('close')">
     <FailedBox v-if="problem" :problem="problem" />
     <div class="parts">
       <div class="rule">
-        <h2>{{ line.title }}</h2>
         <p>{{ describeLine(line.rule) }}</p>
         <p v-if="unreachable" class="blocking strong">{{ sayLost(unreachable) }}</p>
         <p v-for="exception in line.exceptions" :key="exception.id" class="small exception">
@@ -85,40 +84,37 @@ async function takeBack(id: number) {
               ? `Waived${exception.course ? `: ${exception.course}` : ''}`
               : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}`
           }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
-          <button v-if="isAdvisor" class="words-link small" type="button" @click="takeBack(exception.id)">Take back</button>
+          <WordLink v-if="isAdvisor" class="small" @click="takeBack(exception.id)">Take back</WordLink>
         </p>
         <ul class="uses">
           <li v-for="use in line.uses" :key="use.item.id">
-            <button
-              class="words-link"
-              type="button"
+            <WordLink
               :aria-expanded="asked?.item.id === use.item.id"
               @click="$emit('item', asked?.item.id === use.item.id ? null : use.item.id)"
             >
               {{ use.item.course }}
-            </button>
+            </WordLink>
             <span class="small second how"
               >{{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template
               >, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span
             >
             <template v-if="student.mayEdit && !line.overlay">
-              <button
+              <WordLink
                 v-if="requirements.pinOf(program, use.item.id) === line.id"
-                class="words-link small"
-                type="button"
+                class="small"
                 @click="pin(use.item.id, use.item.course, null)"
               >
                 Unpin
-              </button>
-              <button v-else class="words-link small" type="button" @click="pin(use.item.id, use.item.course, line.id)">Pin here</button>
+              </WordLink>
+              <WordLink v-else class="small" @click="pin(use.item.id, use.item.course, line.id)">Pin here</WordLink>
             </template>
           </li>
         </ul>
         <p v-for="pinned in broken" :key="pinned.itemId" class="small blocking">
           {{ sayBrokenPin(pinned) }}
-          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(pinned.itemId, pinned.course, null)">
+          <WordLink v-if="student.mayEdit" class="small" @click="pin(pinned.itemId, pinned.course, null)">
             Unpin
-          </button>
+          </WordLink>
         </p>
         <p v-if="line.open === 0 && line.needed > 0" class="second small">
           {{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}
@@ -144,14 +140,13 @@ async function takeBack(id: number) {
         <ul v-if="!line.overlay && changes.length">
           <li v-for="change in changes" :key="change.lineId" class="change">
             <span class="small" :class="{ blocking: change.cost > 0 }">{{ sayUseChange(change) }}</span>
-            <button
+            <WordLink
               v-if="student.mayEdit"
-              class="words-link small"
-              type="button"
+              class="small"
               @click="pin(asked.item.id, asked.item.course, change.lineId)"
             >
               Pin to {{ change.title }}
-            </button>
+            </WordLink>
           </li>
         </ul>
       </div>
@@ -169,19 +164,18 @@ async function takeBack(id: number) {
             />
             <span class="small second words">{{ sayCandidate(candidate) }}</span>
             <span v-if="candidate.term && group.id !== 'blocked' && student.mayEdit" class="small places">
-              <button class="words-link small" type="button" @click="place(candidate, candidate.term)">
+              <WordLink class="small" @click="place(candidate, candidate.term)">
                 Place in {{ candidate.term.name }}
-              </button>
+              </WordLink>
               <v-menu v-if="candidate.terms.length > 1">
                 <template #activator="{ props: menu }"
-                  ><button
+                  ><WordLink
                     v-bind="menu"
-                    class="words-link small"
-                    type="button"
+                    class="small"
                     :aria-label="`Place ${candidate.course.code} in another term`"
                   >
                     or later ▾
-                  </button></template
+                  </WordLink></template
                 >
                 <v-list density="compact" :aria-label="`Terms for ${candidate.course.code}`"
                   ><v-list-item
@@ -194,13 +188,13 @@ async function takeBack(id: number) {
             </span>
           </li>
         </ul>
-        <button v-if="group.list.length > 6 && !shown[group.id]" class="words-link small" type="button" @click="shown[group.id] = true">
+        <WordLink v-if="group.list.length > 6 && !shown[group.id]" class="small" @click="shown[group.id] = true">
           {{ group.list.length - 6 }} more
-        </button>
+        </WordLink>
       </div>
       <GrantForm v-if="isAdvisor" :line="line" :program="program" @done="said = $event" />
     </div>
-  </BottomDrawer>
+  </SidePanel>
 </template>
 
 <style scoped>

@@ -113,9 +113,7 @@ const byArea = computed(() => ({
       <figcaption><h2>Credits by term against the finish</h2></figcaption>
       <VChart class="chart" :option="climb" autoresize />
       <p class="second small key">bars: solid earned, hatched under way, dotted planned</p>
-      <details>
-        <summary class="small">The same as a table</summary>
-        <table>
+      <SameAsTable>
           <thead>
             <tr>
               <th>Term</th>
@@ -132,15 +130,12 @@ const byArea = computed(() => ({
               <td>{{ row.kind }}</td>
             </tr>
           </tbody>
-        </table>
-      </details>
+        </SameAsTable>
     </figure>
     <figure class="card">
       <figcaption><h2>Areas by state, in credits</h2></figcaption>
       <VChart class="chart" :option="byArea" autoresize />
-      <details>
-        <summary class="small">The same as a table</summary>
-        <table>
+      <SameAsTable>
           <thead>
             <tr>
               <th>Area</th>
@@ -153,8 +148,7 @@ const byArea = computed(() => ({
               <td v-for="state in STATES" :key="state">{{ formatCredits(area[state]) }}</td>
             </tr>
           </tbody>
-        </table>
-      </details>
+        </SameAsTable>
     </figure>
   </div>
 </template>
@@ -164,5 +158,4 @@ const byArea = computed(() => ({
 figure { margin: 0; padding: 12px 16px; min-width: 0; }
 .key { margin: 0 0 4px; }
 .chart { height: 320px; width: 100%; }
-td, th { padding: 1px 18px 1px 0; text-align: left; font-size: 13px; }
 </style>

@@ -35,8 +35,9 @@ const said = computed(() =>
 
 <template>
   <div class="requirement" :class="[light, { selected, aside: line.setAside }]" :data-line="line.id">
+    <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a bar of our own: its head and its blocks are pressed -->
     <button
-      class="head"
+      class="head mark"
       type="button"
       :aria-expanded="selected"
       :style="{ paddingLeft: `${28 + (depth ?? 0) * 18}px` }"
@@ -49,10 +50,11 @@ const said = computed(() =>
     </button>
     <div class="bar">
       <span v-if="line.overlay && line.uses.length" class="second small carried">carried by</span>
+      <!-- eslint-disable-next-line vue/no-restricted-html-elements -- as above -->
       <button
         v-for="use in line.uses"
         :key="use.item.id"
-        class="block"
+        class="block mark"
         type="button"
         :style="{ width: width(use.credits) }"
         @click="$emit('select', use.item.id)"

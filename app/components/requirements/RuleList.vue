@@ -30,14 +30,13 @@ async function record(program: string, milestone: string, done: boolean) {
           ><template v-if="isOutOfReach(rule)"
             >{{ ' ' }}<span class="small blocking">{{ sayOutOfReach(rule) }}</span></template
           >
-          <button
+          <WordLink
             v-if="rule.reading.kind === 'milestone' && session.account?.role === 'advisor'"
-            class="words-link small"
-            type="button"
+            class="small"
             @click="record(report.code, rule.id, rule.state !== 'met')"
           >
             {{ rule.state === 'met' ? 'Take back' : 'Record as done' }}
-          </button>
+          </WordLink>
         </li>
       </template>
     </ul>

@@ -58,7 +58,7 @@ async function ask() {
         hide-details
         @update:model-value="$emit('choose', $event)"
       />
-      <button v-if="removable" class="words-link small" type="button" @click="$emit('remove')">Remove</button>
+      <WordLink v-if="removable" class="small" @click="$emit('remove')">Remove</WordLink>
     </div>
     <p class="full-title">
       <b>{{ requirements.title(programId) }}</b>
@@ -134,15 +134,15 @@ async function ask() {
       </template>
     </dl>
     <template v-if="student.isOwn && !held">
-      <button v-if="!asking" class="act" type="button" @click="asking = true">Ask for this change</button>
+      <ActButton v-if="!asking" @click="asking = true">Ask for this change</ActButton>
       <form v-else class="ask" @submit.prevent="ask">
         <p class="small">
           You would then be in: <b>{{ wished.map(requirements.title).join(', ') }}</b>. Your plan stays as it is.
         </p>
         <v-text-field v-model="note" label="A word to your advisor" density="compact" hide-details maxlength="500" />
         <FailedBox v-if="problem" :problem="problem" />
-        <button class="act full" type="submit" :disabled="busy">Send to {{ student.state!.advisor?.name ?? 'the advisor' }}</button>
-        <button class="words-link small" type="button" @click="asking = false">Do not ask</button>
+        <ActButton weight="full" type="submit" :busy="busy">Send to {{ student.state!.advisor?.name ?? 'the advisor' }}</ActButton>
+        <WordLink class="small" @click="asking = false">Do not ask</WordLink>
       </form>
     </template>
   </section>

@@ -44,22 +44,21 @@ async function pin(itemId: string, program: string, line: string) {
       <p>
         <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state
         }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ why(item) }}.
-        <button
+        <WordLink
           v-if="couldCount(item).length"
-          class="words-link small"
-          type="button"
+          class="small"
           :aria-expanded="opened === item.id"
           @click="opened = opened === item.id ? null : item.id"
         >
           What if it counted?
-        </button>
+        </WordLink>
       </p>
       <ul v-if="opened === item.id" class="small">
         <li v-for="change in changes" :key="change.program + change.lineId" :class="{ blocking: change.cost > 0 }">
           {{ sayUseChange(change) }}
-          <button v-if="student.mayEdit" class="words-link small" type="button" @click="pin(item.id, change.program, change.lineId)">
+          <WordLink v-if="student.mayEdit" class="small" @click="pin(item.id, change.program, change.lineId)">
             Pin to {{ change.title }}
-          </button>
+          </WordLink>
         </li>
       </ul>
     </div>

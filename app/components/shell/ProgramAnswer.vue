@@ -31,8 +31,8 @@ async function decide(granted: boolean) {
       >
     </div>
     <v-text-field v-model="words" class="note" label="Words with the answer" density="compact" hide-details maxlength="500" />
-    <button class="act full" type="button" :disabled="busy" @click="decide(true)">Grant</button>
-    <button class="act" type="button" :disabled="busy" @click="decide(false)">Decline</button>
+    <ActButton weight="full" :busy="busy" @click="decide(true)">Grant</ActButton>
+    <ActButton :busy="busy" @click="decide(false)">Decline</ActButton>
   </div>
 </template>
 

@@ -21,6 +21,9 @@ const changes = computed(() => {
   return [...[...now].filter(code => !before.has(code)).map(code => `${code} added`),
     ...[...before].filter(code => !now.has(code)).map(code => `${code} taken out`)]
 })
+const cannotSign = computed(() => planned.value.length === 0
+  ? `Nothing is planned for ${workingTerm.term?.name}`
+  : student.state?.plan.current ? '' : 'A sign-off is given for the current plan')
 async function sign() {
   busy.value = true
   problem.value = await student.act(signOff, { term: workingTerm.code, note: note.value,
@@ -31,7 +34,7 @@ async function sign() {
 </script>
 
 <template>
-  <section class="review" aria-label="Review">
+  <FootBar label="Review">
     <FailedBox v-if="problem" :problem="problem" />
     <ProgramAnswer v-if="student.state?.programChange?.state === 'asked'" />
     <div class="row">
@@ -53,15 +56,14 @@ async function sign() {
         </span>
       </div>
       <v-text-field v-model="note" class="note" label="Note to the student" density="compact" hide-details maxlength="500" />
-      <button class="act full" type="button" :disabled="busy || planned.length === 0 || !student.state?.plan.current" @click="sign">
+      <ActButton weight="full" :busy="busy" :off="cannotSign" @click="sign">
         {{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}
-      </button>
+      </ActButton>
     </div>
-  </section>
+  </FootBar>
 </template>
 
 <style scoped>
-.review { position: sticky; bottom: 0; background: var(--surface); border-top: 2px solid var(--act); padding: 9px 20px; z-index: 6; }
 .row { display: flex; gap: 16px; align-items: center; flex-wrap: wrap; }
 .words { flex: 1 1 380px; }
 .note { flex: 0 1 280px; }

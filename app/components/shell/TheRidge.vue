@@ -54,8 +54,7 @@ const waypoints = computed(() => {
 })
 const isCurrent = (to: string) => route.path.startsWith(to)
 
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+useKey('waypoint', (event) => {
   const waypoint = waypoints.value[Number(event.key) - 1]
   if (waypoint) navigateTo(waypoint.to)
 })

@@ -41,8 +41,10 @@ const session = (bundle: BundleView) =>
         @mouseenter="$emit('ghost', bundle)"
         @mouseleave="$emit('ghost', null)"
       >
+        <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a row of bundles is a mark of our own, pressed as a whole -->
         <button
           type="button"
+          class="mark"
           :disabled="bundle.registered || !student.isOwn"
           :aria-pressed="bundle.picked"
           :aria-label="`${course}-${bundle.sections[0]!.label}, ${bundle.times}`"
@@ -74,11 +76,11 @@ const session = (bundle: BundleView) =>
       <li v-if="bundles.length === 0" class="none second">No sections in this term.</li>
     </ul>
     <footer v-if="bundles.some(b => b.decision.outcome === 'refused' && !b.registered)">
-      <button class="words-link small" type="button" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">
+      <WordLink class="small" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">
         {{
           onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${bundles.filter(b => b.decision.outcome === 'register').length})`
         }}
-      </button>
+      </WordLink>
     </footer>
   </section>
 </template>

@@ -36,14 +36,12 @@ const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/st
       >
       <span class="spacer" />
       <v-text-field v-model="search" class="finder" label="Find a student" density="compact" hide-details bg-color="surface" />
-      <button class="act" type="button" :aria-pressed="needOnly" @click="needOnly = !needOnly">
+      <ActButton :aria-pressed="needOnly" @click="needOnly = !needOnly">
         {{ needOnly ? 'Show everybody' : 'Only who needs me' }}
-      </button>
+      </ActButton>
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
-    <div v-else-if="!staff.advisees" aria-busy="true">
-      <div v-for="n in 8" :key="n" class="grey-shape" style="height: 40px; margin-bottom: 3px" />
-    </div>
+    <GreyShapes v-else-if="!staff.advisees" label="Loading the advisees" :rows="8" :height="40" />
     <v-data-table v-else class="card" :headers="headers" :items="rows" density="compact" :items-per-page="25" hover @click:row="open">
       <template #[`item.need`]="{ item }"
         ><span :class="{ strong: item.asked, blocking: item.blockers > 0 }">{{ item.need || 'nothing' }}</span></template

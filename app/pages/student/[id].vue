@@ -25,10 +25,7 @@ watch([id, () => workingTerm.code], () => student.load(id.value), { immediate: t
       <NuxtPage />
       <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />
     </template>
-    <div v-else class="page" aria-busy="true" aria-label="Loading">
-      <div class="grey-shape" style="height: 30px; width: 320px; margin: 6px 0 14px" />
-      <div v-for="n in 6" :key="n" class="grey-shape" style="height: 52px; margin-bottom: 4px" />
-    </div>
+    <div v-else class="page"><GreyShapes class="first" label="Loading the file" :rows="7" /></div>
     <div class="visually-hidden" aria-live="polite">{{ student.notice }}</div>
   </div>
 </template>

@@ -37,16 +37,16 @@ const differ = (two: readonly [unknown, unknown]) => two[0] !== two[1]
     <div class="page-head">
       <h1>Compare plans</h1>
       <span class="spacer" />
-      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
+      <WordLink :to="`/student/${student.state!.id}/plan`">Back to the plan</WordLink>
     </div>
-    <p v-if="list.length < 2" class="card note">
+    <EmptyState v-if="list.length < 2">
       There is only one plan yet. Copy it from the plan's menu, change the copy, and compare the two here.
-    </p>
+    </EmptyState>
     <template v-else>
-      <p v-if="failed" class="card note blocking">
+      <NoticeLine v-if="failed" blocking>
         One of the plans could not be read. It may have been deleted; choose another, or try again.
-      </p>
-      <table v-if="comparison" class="card">
+      </NoticeLine>
+      <DataTable v-if="comparison" class="card">
         <thead>
           <tr>
             <th class="what"><span class="visually-hidden">What</span></th>
@@ -117,15 +117,14 @@ const differ = (two: readonly [unknown, unknown]) => two[0] !== two[1]
             </td>
           </tr>
         </tbody>
-      </table>
+      </DataTable>
       <p class="second small">Rows with a mark at the left differ.</p>
     </template>
   </div>
 </template>
 
 <style scoped>
-.note { padding: 10px 14px; }
-table { width: 100%; border-collapse: collapse; table-layout: fixed; }
+:deep(table) { width: 100%; border-collapse: collapse; table-layout: fixed; }
 .what { width: 170px; }
 th, td { text-align: left; vertical-align: top; padding: 6px 12px; border-top: 1px solid var(--line-soft); font-weight: 400; }
 tbody th { color: var(--second); border-left: 4px solid transparent; }

@@ -103,15 +103,14 @@ function open(code: string) {
         <svg width="30" height="8" aria-hidden="true"><path d="M0 4H30" class="way either" /></svg> one of several</span
       >
       <span class="spacer" />
-      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
+      <WordLink :to="`/student/${student.state!.id}/plan`">Back to the plan</WordLink>
     </div>
     <section class="card necks" aria-label="Bottlenecks">
       <b>Much waits for</b>
-      <button
+      <ActButton
         v-for="course in bottlenecks"
         :key="course.code"
         class="neck"
-        type="button"
         @mouseenter="pointed = course.code"
         @mouseleave="pointed = null"
         @focus="pointed = course.code"
@@ -120,7 +119,7 @@ function open(code: string) {
       >
         <b>{{ course.code }}</b> <span>{{ count(course.opens, 'course') }}</span> <span
           class="second small">{{ sayState(course.code) }}</span>
-      </button>
+      </ActButton>
       <span v-if="!bottlenecks.length" class="second">nothing that is not passed holds up three or more others.</span>
     </section>
     <div class="card scroll">
@@ -134,10 +133,11 @@ function open(code: string) {
             :class="{ either: way.either, faint: faint(way.from) || faint(way.to), lit: lit && !faint(way.from) && !faint(way.to) }"
           />
         </svg>
+        <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a node of the map is a mark of our own -->
         <button
           v-for="node in drawn.nodes"
           :key="node.code"
-          class="node"
+          class="node mark"
           :class="{ faint: faint(node.code), neck: node.opens >= 3 && stateOf(node.code) !== 'completed' }"
           type="button"
           :style="{ left: `${node.x - WIDTH / 2}px`, top: `${node.y - HEIGHT / 2}px`, width: `${WIDTH}px`, height: `${HEIGHT}px` }"
@@ -163,9 +163,7 @@ function open(code: string) {
       The number in a corner is how many courses of the map wait for it.
       {{ alone.length ? `Open to anybody, and opening nothing: ${alone.map(course => course.code).join(', ')}.` : '' }}
     </p>
-    <details class="card table">
-      <summary>The map as a table</summary>
-      <table>
+    <SameAsTable class="card table" title="The map as a table">
         <thead>
           <tr>
             <th>Course</th>
@@ -191,8 +189,7 @@ function open(code: string) {
             <td>{{ course.opens }}</td>
           </tr>
         </tbody>
-      </table>
-    </details>
+      </SameAsTable>
   </div>
 </template>
 
@@ -200,10 +197,7 @@ function open(code: string) {
 .program { width: 300px; flex: none; }
 .key { display: inline-flex; gap: 6px; align-items: center; }
 .necks { padding: 8px 14px; display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; margin-bottom: 8px; }
-.necks .neck {
-  border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 9px; cursor: pointer;
-  display: inline-flex; gap: 6px; align-items: baseline;
-}
+.necks .neck { border: 1px solid var(--line); background: var(--paper); color: var(--ink); padding: 2px 9px; font-weight: 400; }
 .scroll { overflow: auto; padding: 8px; }
 .canvas { position: relative; margin: 0 auto; }
 .canvas svg { position: absolute; left: 0; top: 0; }
@@ -214,6 +208,5 @@ function open(code: string) {
 .way.lit { stroke: var(--act); stroke-width: 2.2; }
 .faint { opacity: .22; }
 .table { padding: 8px 14px; margin-top: 8px; }
-table { width: 100%; border-collapse: collapse; font-size: 12.5px; margin-top: 6px; }
-th, td { text-align: left; padding: 3px 10px 3px 0; border-top: 1px solid var(--line-soft); vertical-align: top; }
+td, th { padding: 3px 10px 3px 0; border-top: 1px solid var(--line-soft); vertical-align: top; }
 </style>

@@ -74,24 +74,23 @@ const linkOf = (step: NextStep) =>
               <p class="strong">{{ sayStep(step).title }}</p>
               <p class="second">{{ sayStep(step).words }}</p>
             </div>
-            <button
+            <ActButton
               v-if="step.act && student.isOwn"
-              class="act"
+
               :class="{ full: step.blocking }"
-              type="button"
-              :disabled="busy === step.id"
+              :busy="busy === step.id"
               @click="act(step)"
             >
               {{ LABELS[step.act] }}
-            </button>
-            <NuxtLink v-else-if="linkOf(step)" class="words-link" :to="linkOf(step)!">{{
+            </ActButton>
+            <WordLink v-else-if="linkOf(step)" :to="linkOf(step)!">{{
               { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }[
                 step.place
               ]
-            }}</NuxtLink>
+            }}</WordLink>
           </li>
         </ol>
-        <p v-else class="card empty">Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</p>
+        <EmptyState v-else>Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</EmptyState>
         <section class="card chart-card" aria-label="Credits by term">
           <h2>
             Credits by term
@@ -153,7 +152,6 @@ const linkOf = (step: NextStep) =>
 .steps li.blocked { border-left-color: var(--block); }
 .steps p { margin: 0; }
 .order { color: var(--second); font-weight: 700; text-align: right; }
-.empty { padding: 18px; margin: 0; }
 aside { display: grid; gap: 12px; align-content: start; }
 .side { padding: 12px 16px; }
 .side h2, .chart-card h2 { margin-bottom: 6px; }

@@ -47,11 +47,11 @@ const print = () => window.print()
         }}{{ student.state!.plan.current ? '' : ' This is not the current plan.' }}
       </p>
       <p class="no-print">
-        <button class="act full" type="button" @click="print">Print, or save as PDF</button> <NuxtLink
-          class="words-link" :to="`/student/${student.state!.id}/plan`">Back to the plan</NuxtLink>
+        <ActButton weight="full" @click="print">Print, or save as PDF</ActButton> <WordLink
+          :to="`/student/${student.state!.id}/plan`">Back to the plan</WordLink>
       </p>
     </header>
-    <table>
+    <DataTable>
       <thead>
         <tr>
           <th>Area</th>
@@ -92,7 +92,7 @@ const print = () => window.print()
           </td>
         </tr>
       </tfoot>
-    </table>
+    </DataTable>
     <p v-if="blockers.length" class="problems">
       <b>To mend:</b> {{ blockers.slice(0, 5).map(sayCheck).join(' ')
       }}{{ blockers.length > 5 ? ` And ${blockers.length - 5} more.` : '' }}
@@ -105,7 +105,7 @@ const print = () => window.print()
 <style scoped>
 h1 { margin: 0; }
 header p, .problems, .foot { margin: 2px 0; }
-table { width: 100%; border-collapse: collapse; table-layout: fixed; margin: 8px 0; font-size: 12.5px; background: var(--surface); }
+:deep(table) { width: 100%; border-collapse: collapse; table-layout: fixed; margin: 8px 0; font-size: 12.5px; background: var(--surface); }
 th, td { border: 1px solid var(--line); padding: 3px 6px; vertical-align: top; text-align: left; }
 thead th:first-child { width: 12%; } thead th:nth-child(2) { width: 11%; }
 tbody th span { display: block; font-weight: 400; }
@@ -115,7 +115,7 @@ tbody th span { display: block; font-weight: 400; }
   .sheet { padding: 0; max-width: none; }
   h1 { font-size: 13pt; }
   header p { font-size: 8.5pt; }
-  table { font-size: 8.6pt; margin: 5px 0; }
+  :deep(table) { font-size: 8.6pt; margin: 5px 0; }
   th, td { padding: 2.5px 5px; }
   .foot, .problems { font-size: 8pt; }
   tr { break-inside: avoid; }

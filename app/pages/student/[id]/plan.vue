@@ -278,15 +278,10 @@ function onTileKey(event: KeyboardEvent, id: string) {
   else return
   event.preventDefault()
 }
-useEventListener('keydown', (event: KeyboardEvent) => {
-  if (isTyping(event)) return
-  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-    event.preventDefault()
-    void (event.shiftKey ? redo() : undo())
-  }
-  if (event.key === 'Escape') marked.value = []
-  if (event.key === 'n' && !panel.value && !event.ctrlKey && !event.metaKey && problems.value[0]) goTo(problems.value[0])
-})
+useKey('undo', undo)
+useKey('redo', redo)
+useKey('next problem', () => goTo(problems.value[0]!), () => panel.value?.kind !== 'problem' && problems.value.length > 0)
+useCloses(() => marked.value = [], () => marked.value.length > 0)
 const changeWords = computed(() =>
   draft.looked ? 'You are looking at a draft: hatched courses would be placed. Nothing is changed yet.' : changed.value || student.notice,
 )
@@ -301,10 +296,10 @@ watch(() => student.notice, now => now && (changed.value = ''))
       <span class="second small" role="status">{{
         student.saving === 'kept here' ? 'kept on this device, will be sent' : student.saving
       }}</span>
-      <button class="words-link small" type="button" :disabled="!student.done.length" @click="undo">
+      <WordLink class="small" :off="!student.done.length && 'Nothing to undo'" @click="undo">
         Undo <span class="kbd">Ctrl Z</span>
-      </button>
-      <button class="words-link small" type="button" :disabled="!student.undone.length" @click="redo">Redo</button>
+      </WordLink>
+      <WordLink class="small" :off="!student.undone.length && 'Nothing to do again'" @click="redo">Redo</WordLink>
       <span class="spacer" />
       <span class="outcome"
         ><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(toPlace) }} cr to place<template
@@ -314,28 +309,26 @@ watch(() => student.notice, now => now && (changed.value = ''))
           <span class="second" title="The longest chain of prerequisites in the plan">decided by {{ chain.join(' → ') }}</span></template
         ></span
       >
-      <button v-if="problems.length" class="words-link" :class="{ blocking: blockers.length }" type="button" @click="goTo(problems[0]!)">
+      <WordLink v-if="problems.length" :class="{ blocking: blockers.length }" @click="goTo(problems[0]!)">
         {{ count(problems.length, 'problem') }} <span class="kbd">n</span>
-      </button>
+      </WordLink>
       <span v-else class="second">no problems</span>
     </div>
     <div class="bar">
-      <button v-if="student.mayEdit" class="act full" type="button" @click="panel = { kind: 'draft' }">Draft the rest</button>
-      <button class="act" type="button" @click="panel = { kind: 'wishes' }">Wishes and pace</button>
-      <NuxtLink class="act link" :to="`/student/${student.state!.id}/compare`">Compare</NuxtLink>
-      <NuxtLink class="act link" :to="`/student/${student.state!.id}/map`">Prerequisite map</NuxtLink>
-      <NuxtLink class="act link" :to="`/student/${student.state!.id}/plan-sheet`">Print</NuxtLink>
+      <ActButton v-if="student.mayEdit" weight="full" @click="panel = { kind: 'draft' }">Draft the rest</ActButton>
+      <ActButton @click="panel = { kind: 'wishes' }">Wishes and pace</ActButton>
+      <ActButton :to="`/student/${student.state!.id}/compare`">Compare</ActButton>
+      <ActButton :to="`/student/${student.state!.id}/map`">Prerequisite map</ActButton>
+      <ActButton :to="`/student/${student.state!.id}/plan-sheet`">Print</ActButton>
       <PlanFiles />
       <span class="spacer" />
-      <button
+      <ActButton
         v-if="!isPhone"
-        class="act"
-        type="button"
         :aria-pressed="board.showAll.value"
         @click="board.showAll.value = !board.showAll.value"
       >
         {{ board.showAll.value ? 'Fewer terms' : 'All terms' }}
-      </button>
+      </ActButton>
       <v-autocomplete
         v-if="student.mayEdit"
         v-model="adding"
@@ -349,57 +342,56 @@ watch(() => student.notice, now => now && (changed.value = ''))
         @update:model-value="addChosen"
       />
     </div>
-    <p v-if="student.state && !student.state.plan.current" class="card other" role="status">
+    <NoticeLine v-if="student.state && !student.state.plan.current" class="other">
       This is not {{ student.isOwn ? 'your' : 'the' }} current plan: sign-off and registration do not read it.
-      <button class="words-link" type="button" @click="student.openPlan(null)">Back to the current plan</button>
-    </p>
+      <WordLink @click="student.openPlan(null)">Back to the current plan</WordLink>
+    </NoticeLine>
     <p class="changed" role="status" aria-live="polite">{{ changeWords }}</p>
     <p v-if="marked.length" class="marked-line" role="status">
       <b>{{ count(marked.length, 'tile') }} chosen.</b> Drag one of them, or Alt + arrows, and all move.
-      <button class="words-link" type="button" @click="pinTiles(marked)">Pin</button> ·
-      <button class="words-link blocking" type="button" @click="removeTiles(marked)">Take out</button> ·
-      <button class="words-link" type="button" @click="marked = []">Let go</button>
+      <WordLink @click="pinTiles(marked)">Pin</WordLink> ·
+      <WordLink class="blocking" @click="removeTiles(marked)">Take out</WordLink> ·
+      <WordLink @click="marked = []">Let go</WordLink>
     </p>
 
     <nav v-if="isPhone" class="phone-terms" aria-label="Terms">
-      <button
-        class="act"
-        type="button"
-        :disabled="phoneAt === 0"
+      <ActButton
+        :off="phoneAt === 0 && 'This is the first term that can be planned'"
         :data-term="phoneTerms[phoneAt - 1]?.code"
         @click="phoneCode = phoneTerms[phoneAt - 1]!.code"
       >
         ‹ {{ phoneAt > 0 ? shortTermName(phoneTerms[phoneAt - 1]!) : '' }}
-      </button>
+      </ActButton>
       <b>{{ allColumns[0]?.name }}</b>
-      <button
-        class="act"
-        type="button"
-        :disabled="phoneAt === phoneTerms.length - 1"
+      <ActButton
+        :off="phoneAt === phoneTerms.length - 1 && 'This is the last term that is known'"
         :data-term="phoneTerms[phoneAt + 1]?.code"
         @click="phoneCode = phoneTerms[phoneAt + 1]!.code"
       >
         {{ phoneAt < phoneTerms.length - 1 ? shortTermName(phoneTerms[phoneAt + 1]!) : '' }} ›
-      </button>
+      </ActButton>
     </nav>
 
     <div ref="grid" class="card board" :class="{ wide: isWide }" :style="{ gridTemplateColumns: template }">
       <PlanCurves :selected="selectedId" :links="links" :board="grid" :redraw="[student.shown, allColumns]" />
       <div class="corner" />
-      <button v-if="showsEarlier" class="col-head words-link" type="button" @click="board.showPast.value = true">earlier ▸</button>
+      <WordLink v-if="showsEarlier" class="col-head" @click="board.showPast.value = true">earlier ▸</WordLink>
       <div v-for="term in allColumns" :key="term.code" class="col-head" :class="{ working: term.code === workingTerm.code }">
-        <button
+        <WordLink
           v-if="term === board.pastColumns.value[0] && !isPhone"
-          class="words-link"
-          type="button"
           aria-label="Fold earlier terms"
           @click="board.showPast.value = false"
         >
           ◂
-        </button>
-        <button class="term-name" type="button" :title="`About ${term.name}`" @click="panel = { kind: 'term', code: term.code }">
+        </WordLink>
+        <WordLink
+          class="term-name"
+          :data-term-head="term.code"
+          :title="`About ${term.name}`"
+          @click="panel = { kind: 'term', code: term.code }"
+        >
           {{ isWide && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name }}
-        </button>
+        </WordLink>
         <span v-if="student.plan.wishes.termsOff.includes(term.code)" class="small"> off</span>
         <span v-if="student.plan.termNotes[term.code]" class="small" :title="student.plan.termNotes[term.code]"> ✎</span>
         <br /><span class="second head-load"
@@ -516,14 +508,13 @@ watch(() => student.notice, now => now && (changed.value = ''))
             >{{ footOf(term) }}</span
           >
         </template>
-        <button
+        <WordLink
           v-if="termProblems(term.code).length"
-          class="words-link small blocking"
-          type="button"
+          class="small blocking"
           @click="goTo(termProblems(term.code)[0]!)"
         >
           {{ count(termProblems(term.code).length, 'problem') }}
-        </button>
+        </WordLink>
       </div>
     </div>
 
@@ -551,9 +542,9 @@ watch(() => student.notice, now => now && (changed.value = ''))
             @dropped="dropTouched(`line:${chip.key}`, $event)"
             @open="navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { about: chip.line } })"
           />
-          <button v-if="student.mayEdit && trayTerm" class="words-link small" type="button" @click="hold(chip, trayTerm)">
+          <WordLink v-if="student.mayEdit && trayTerm" class="small" @click="hold(chip, trayTerm)">
             Hold a place
-          </button>
+          </WordLink>
         </span>
       </template>
     </section>
@@ -603,7 +594,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
 .bar .spacer { flex: 1; }
 .link { text-decoration: none; display: inline-flex; align-items: center; }
 .adder { width: 250px; flex: none; }
-.other { padding: 7px 14px; margin: 0 0 6px; }
+.other { margin: 0 0 6px; }
 .changed { min-height: 20px; margin: 0 0 4px; color: var(--act); font-weight: 600; font-size: 13px; }
 .marked-line { margin: 0 0 6px; font-size: 13px; }
 .board { position: relative; display: grid; overflow-x: auto; }
@@ -611,8 +602,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
 .col-head.working { color: var(--act); font-weight: 700; }
 .wide .col-head { font-size: 12px; padding: 5px 4px; }
 .head-load { font-weight: 400; }
-.term-name { background: none; border: 0; padding: 0; color: inherit; font: inherit; cursor: pointer; }
-.term-name:hover { text-decoration: underline; }
+.term-name { color: inherit; font-weight: inherit; }
 .corner { position: sticky; left: 0; background: var(--surface); z-index: 2; }
 .lane-head {
   position: sticky; left: 0; z-index: 2; background: var(--surface); border-top: 1px solid var(--line);

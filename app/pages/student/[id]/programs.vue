@@ -51,14 +51,14 @@ function wished(id: string): string[] {
         looking.</span
       >
       <span class="spacer" />
-      <button v-if="shown.length < MOST" class="act" type="button" @click="add">Add a program</button>
-      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/requirements`">Back to requirements</NuxtLink>
+      <ActButton v-if="shown.length < MOST" @click="add">Add a program</ActButton>
+      <WordLink :to="`/student/${student.state!.id}/requirements`">Back to requirements</WordLink>
     </div>
     <p v-if="change && change.state !== 'taken back'" class="card change" role="status">
       <template v-if="change.state === 'asked'"
         >Asked for on {{ longDate(student.localDate(change.askedAt)) }}: <b>{{ change.programs.map(requirements.title).join(', ') }}</b>.
         {{ student.state!.advisor?.name ?? 'The advisor' }} has it.
-        <button v-if="student.isOwn" class="words-link" type="button" @click="takeBack">Take it back</button></template
+        <WordLink v-if="student.isOwn" @click="takeBack">Take it back</WordLink></template
       >
       <template v-else
         >{{ change.state === 'granted' ? 'Granted' : 'Declined' }}: {{ change.programs.map(requirements.title).join(', ') }}.

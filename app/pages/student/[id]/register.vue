@@ -75,7 +75,7 @@ const accept = async () => {
         >{{ formatCredits(rows.reduce((s, r) => s + r.credits, 0)) }} cr · dry run
         {{ toLocal(week.sheet.at, session.zone).toFormat('H:mm') }}</span
       >
-      <button class="words-link small" type="button" @click="week.loadSheet()">Run it again</button>
+      <WordLink class="small" @click="week.loadSheet()">Run it again</WordLink>
     </div>
     <FailedBox
       v-if="problem || week.failed"
@@ -106,9 +106,9 @@ const accept = async () => {
                   <b>{{ sayFinding(finding).words }}</b>
                 </p>
                 <p>
-                  <NuxtLink class="words-link small" :to="`/student/${student.state!.id}/${linkFor(finding)}`">{{
+                  <WordLink class="small" :to="`/student/${student.state!.id}/${linkFor(finding)}`">{{
                     sayFinding(finding).way
-                  }}</NuxtLink>
+                  }}</WordLink>
                 </p>
               </template>
               <p v-if="refusals(row).length === 0">
@@ -122,32 +122,27 @@ const accept = async () => {
             </div>
             <div class="outcome">
               <b :class="{ blocking: outcome(row) !== 'will register' }">{{ outcome(row) }}</b>
-              <button
+              <WordLink
                 v-if="student.isOwn"
-                class="words-link small"
-                type="button"
+                class="small"
                 :aria-label="`Take ${row.course} out of the line-up`"
                 @click="takeOut(row.course)"
               >
                 take out
-              </button>
+              </WordLink>
             </div>
           </li>
         </ol>
-        <div v-else-if="week.sheet" class="card empty">
-          <p>
-            The line-up is empty. <NuxtLink :to="`/student/${student.state!.id}/week`">Choose sections in Week</NuxtLink>, then register
-            them here.
-          </p>
-        </div>
-        <div v-else aria-busy="true" aria-label="Loading">
-          <div v-for="n in 3" :key="n" class="grey-shape" style="height: 58px; margin-bottom: 3px" />
-        </div>
+        <EmptyState v-else-if="week.sheet">
+          The line-up is empty. <NuxtLink :to="`/student/${student.state!.id}/week`">Choose sections in Week</NuxtLink>, then register them
+          here.
+        </EmptyState>
+        <GreyShapes v-else label="Loading the line-up" :rows="3" :height="58" />
 
         <div class="press">
-          <button class="act full big" type="button" :disabled="!mayPress" @click="press">
+          <ActButton weight="full" class="big" :disabled="!mayPress" @click="press">
             {{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}
-          </button>
+          </ActButton>
           <span v-if="opensIn" class="opens" role="timer"
             >Opens in <b>{{ opensIn }}</b> <template v-if="gatesClosed.length > 1">
               · also closed:
@@ -173,7 +168,7 @@ const accept = async () => {
         <section v-if="!student.state!.termsAcceptedAt && student.isOwn" class="card terms">
           <h2>Terms of registration</h2>
           <p>{{ catalog.termsText }}</p>
-          <button class="act" type="button" @click="accept">Accept for {{ workingTerm.term?.name }}</button>
+          <ActButton @click="accept">Accept for {{ workingTerm.term?.name }}</ActButton>
         </section>
         <h2 class="so-far">This term so far</h2>
         <p v-if="registered.length + student.state!.waitlisted.length === 0" class="second">Nothing is registered yet.</p>
@@ -242,7 +237,7 @@ const accept = async () => {
 .block { width: 230px; }
 .block :deep(.title) { white-space: normal; }
 aside { display: grid; gap: 12px; align-content: start; }
-.cost, .terms, .empty { padding: 12px 16px; }
+.cost, .terms { padding: 12px 16px; }
 dl { display: grid; grid-template-columns: 1fr auto; gap: 2px 12px; margin: 6px 0; }
 dd { margin: 0; text-align: right; }
 .total { border-top: 1px solid var(--line); padding-top: 6px; font-weight: 700; }

@@ -80,20 +80,15 @@ const change = computed(() => student.state?.programChange)
   <div class="page">
     <div class="page-head">
       <h1>{{ major?.title }} · catalog {{ major?.catalogYear }}</h1>
-      <div role="group" aria-label="Read the requirements" class="by">
-        <template v-for="([id, words], i) in VIEWS" :key="id"
-          >{{ i ? ' · ' : ''
-          }}<button class="words-link" type="button" :aria-pressed="view === id" @click="view = id">{{ words }}</button></template
-        >
-      </div>
+      <ViewChoice v-model="view" label="Read the requirements" :choices="VIEWS" />
       <span class="spacer" />
       <span v-if="totals"
         ><template v-for="(part, i) in totals" :key="part.word"
           >{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template
         > <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span
       >
-      <NuxtLink class="act link" :to="`/student/${student.state!.id}/programs`">Try another program</NuxtLink>
-      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/standing`">Print</NuxtLink>
+      <ActButton :to="`/student/${student.state!.id}/programs`">Try another program</ActButton>
+      <WordLink :to="`/student/${student.state!.id}/standing`">Print</WordLink>
     </div>
     <p v-if="change?.state === 'asked'" class="small">
       A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on
@@ -105,7 +100,7 @@ const change = computed(() => student.state?.programChange)
     <div v-if="lost.length" class="card lost" role="alert">
       <p v-for="one in lost" :key="one.program + one.line + one.title">
         <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
-        <button v-if="one.line" class="words-link" type="button" @click="show(one.program, one.line)">Show it</button>
+        <WordLink v-if="one.line" @click="show(one.program, one.line)">Show it</WordLink>
       </p>
     </div>
 

@@ -26,9 +26,9 @@ const usesOf = (line: LineReport) =>
 <template>
   <div class="page paper">
     <div class="page-head no-print">
-      <NuxtLink class="words-link" :to="`/student/${student.state!.id}/requirements`">Back to requirements</NuxtLink>
+      <WordLink :to="`/student/${student.state!.id}/requirements`">Back to requirements</WordLink>
       <span class="spacer" />
-      <button class="act full" type="button" @click="print">Print or keep as PDF</button>
+      <ActButton weight="full" @click="print">Print or keep as PDF</ActButton>
     </div>
     <header>
       <h1>{{ student.state!.name }} · standing</h1>
@@ -48,7 +48,7 @@ const usesOf = (line: LineReport) =>
         {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of
         {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.rules.map(saySharedRule).join(' ')}` : '' }}
       </p>
-      <table>
+      <DataTable>
         <thead>
           <tr>
             <th>Requirement</th>
@@ -90,7 +90,7 @@ const usesOf = (line: LineReport) =>
             <td>{{ sayOutOfReach(rule) }}</td>
           </tr>
         </tbody>
-      </table>
+      </DataTable>
     </section>
     <p class="second">Planned courses are not registrations. Made by Ridgeway; the registrar's record decides.</p>
   </div>
@@ -100,7 +100,7 @@ const usesOf = (line: LineReport) =>
 .paper { max-width: 1060px; }
 header p, section > p { margin: 2px 0; }
 section { margin-top: 14px; }
-table { width: 100%; border-collapse: collapse; margin-top: 5px; font-size: 12.5px; }
+:deep(table) { width: 100%; border-collapse: collapse; margin-top: 5px; font-size: 12.5px; }
 th, td { text-align: left; vertical-align: top; padding: 3px 10px 3px 0; border-top: 1px solid var(--line-soft); }
 td:nth-child(1) { width: 20%; } td:nth-child(2) { width: 30%; } td:nth-child(3) { width: 13%; font-weight: 650; }
 .area th { border-top: 1px solid var(--line); padding-top: 7px; }
@@ -108,7 +108,7 @@ td:nth-child(1) { width: 20%; } td:nth-child(2) { width: 30%; } td:nth-child(3) 
 @media print {
   .no-print { display: none; }
   .paper { padding: 0; max-width: none; }
-  table { font-size: 9pt; }
+  :deep(table) { font-size: 9pt; }
   tr { break-inside: avoid; }
   .area { break-after: avoid; }
 }

@@ -72,13 +72,11 @@ async function pick(bundle: BundleView) {
       >
       <span class="spacer" />
       <span v-if="chosen.length">{{ credits }} cr · {{ hours }} h class · {{ Math.round(credits * 2) }} h work outside it</span>
-      <NuxtLink class="act full" style="text-decoration: none" :to="`/student/${student.state!.id}/register`">To Register</NuxtLink>
+      <ActButton weight="full" style="text-decoration: none" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
     </div>
     <FailedBox v-if="week.failed || problem" :problem="(problem ?? week.failed)!" :retry="!problem" @retry="week.load()" />
     <div class="visually-hidden" role="status">{{ said }}</div>
-    <div v-if="!week.courses && !week.failed" aria-busy="true" aria-label="Loading the week">
-      <div v-for="n in 5" :key="n" class="grey-shape" style="height: 56px; margin-bottom: 3px" />
-    </div>
+    <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
       <WeekRibbon :bars="bars" />
       <div class="strip">
@@ -88,11 +86,11 @@ async function pick(bundle: BundleView) {
         >
         <TermTrack v-if="workingTerm.term" :term="workingTerm.term" />
       </div>
-      <p v-if="week.courses.length === 0" class="card empty">
+      <EmptyState v-if="week.courses.length === 0">
         Nothing is planned for {{ workingTerm.term?.name }} yet.
         <NuxtLink :to="`/student/${student.state!.id}/requirements`">See what is open</NuxtLink> and place a course; its sections then
         stand here.
-      </p>
+      </EmptyState>
       <div class="columns">
         <BundleColumn
           v-for="{ course, bundles } in week.courses"
@@ -111,6 +109,5 @@ async function pick(bundle: BundleView) {
 <style scoped>
 .strip { display: grid; grid-template-columns: 1fr minmax(280px, 520px); gap: 20px; align-items: center; padding: 8px 0; }
 .columns { display: grid; grid-template-columns: repeat(auto-fill, minmax(236px, 1fr)); gap: 10px; align-items: start; }
-.empty { padding: 16px; }
 @media (max-width: 700px) { .strip { grid-template-columns: 1fr; } }
 </style>

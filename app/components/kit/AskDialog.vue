@@ -3,6 +3,7 @@
 const { title, act, busy = false, off = '' } = defineProps<{ title: string, act: string, busy?: boolean, off?: string | false }>()
 const emit = defineEmits<{ act: [] }>()
 const open = defineModel<boolean>({ required: true })
+useGivesBack(open)
 const id = useId()
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Every key, by where it works, and the switch for those who press letters unawares or by voice. */
 const open = defineModel<boolean>({ required: true })
+useGivesBack(open)
 const letters = useLetterKeys()
 const scopes = Object.values(KEYS).reduce((all, key) => all.set(key.scope, [...all.get(key.scope) ?? [], key]),
   new Map<string, { shown: string, does: string }[]>())

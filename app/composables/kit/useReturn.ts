@@ -14,9 +14,20 @@ function focusOn(element: HTMLElement | null | undefined): boolean {
   return inside !== null && inside !== undefined && document.activeElement === inside
 }
 
+/** Gives the focus back to where it was, or to what stands there now, or to the page; unless it went somewhere by itself. */
+function giveBack({ element, selector }: ReturnType<typeof placeOf>) {
+  void nextTick(() => {
+    const active = document.activeElement
+    // A dialog that is on its way out still holds it.
+    if (active && active !== document.body && !active.closest('.v-overlay')) return
+    if (element instanceof HTMLElement && element.isConnected && focusOn(element)) return
+    if (selector && focusOn(document.querySelector<HTMLElement>(selector))) return
+    document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true })
+  })
+}
+
 /**
- * Takes the focus when something opens, and again when it turns to something else (`key`), and gives it back when it closes: to where it
- * came from, or to what stands there now, or to the page.
+ * Takes the focus when something opens, and again when it turns to something else (`key`), and gives it back when it closes.
  */
 export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => string) {
   let from = placeOf(null)
@@ -27,15 +38,14 @@ export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => s
   }
   onMounted(take)
   watch(key, () => nextTick(take))
-  onBeforeUnmount(() => {
-    const active = document.activeElement
-    const isOurs = active === null || active === document.body || panel.value?.contains(active)
-    if (!isOurs) return
-    const { element, selector } = from
-    void nextTick(() => {
-      if (element instanceof HTMLElement && element.isConnected && focusOn(element)) return
-      if (selector && focusOn(document.querySelector<HTMLElement>(selector))) return
-      document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true })
-    })
-  })
+  onUnmounted(() => giveBack(from))
+}
+
+/** Gives the focus back when a dialog closes that takes it by itself. */
+export function useGivesBack(open: Readonly<Ref<boolean>>) {
+  let from = placeOf(null)
+  watch(open, (now) => {
+    if (now) from = placeOf(document.activeElement)
+    else giveBack(from)
+  }, { flush: 'sync' })
 }

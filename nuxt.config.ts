@@ -19,7 +19,8 @@ export default defineNuxtConfig({
   css: ['@fontsource-variable/atkinson-hyperlegible-next/index.css', '~/theme/base.css', '~/theme/commitment.css'],
   runtimeConfig: { session: { maxAge: 60 * 60 * 8, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: false } } },
   compatibilityDate: '2026-01-01',
-  nitro: { typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
+  // Scripts and styles are compressed once, when they are built.
+  nitro: { compressPublicAssets: true, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
   eslint: { config: { stylistic: true } },

@@ -46,7 +46,7 @@ export default defineVuetifyConfiguration({
   icons: { defaultSet: 'mdi-svg' },
   theme: { defaultTheme: 'light', themes: { light: { dark: false, colors: light }, dark: { dark: true, colors: dark } } },
   defaults: {
-    VBtn: { variant: 'flat', rounded: 'md', style: 'text-transform: none; letter-spacing: 0; font-weight: 650' },
+    VBtn: { variant: 'flat', rounded: 'md' },
     VTextField: { variant: 'outlined', density: 'comfortable', color: 'primary' },
     VTooltip: { openDelay: 300 },
     // Menus and dialogs are there at once: while they grow they take no press, and a quick one would go past them.

@@ -77,7 +77,7 @@ test('one Esc closes one layer; letters do nothing under a dialog, and can be tu
   await expect(page.getByRole('region', { name: 'About one' })).toHaveCount(0)
 
   await page.keyboard.press('?')
-  await keys.getByRole('switch', { name: 'Letters and numbers alone are keys' }).press('Space')
+  await keys.getByLabel('Letters and numbers alone are keys').press('Space')
   await keys.getByRole('button', { name: 'Close' }).click()
   await expect(keys).toHaveCount(0)
   await page.keyboard.press('?')

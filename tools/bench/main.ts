@@ -3,19 +3,25 @@ import { loadDemo } from '../../demo/load'
 import { applyMigrations, connect } from '../../server/db/connect'
 import { benchDraft } from './draft'
 import type { Figure } from './figure'
+import { benchFirstView } from './first-view'
 import { benchRegistration } from './registration'
 import { benchAllocation, benchRecheck } from './standings'
 
 /** `./ridgeway bench [name …] [--json]` */
 const BENCHES = {
-  allocation: async (url: string) =>
+  'allocation': async (url: string) =>
     withDatabase(url, async (db) => {
       await loadDemo(db)
       return benchAllocation(db)
     }),
-  recheck: () => benchRecheck(),
-  draft: () => benchDraft(),
-  registration: (url: string) => withDatabase(url, benchRegistration),
+  'recheck': () => benchRecheck(),
+  'draft': () => benchDraft(),
+  'registration': (url: string) => withDatabase(url, benchRegistration),
+  'first-view': (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchFirstView(url)
+    }),
 }
 
 async function withDatabase(url: string, work: (db: ReturnType<typeof connect>['db']) => Promise<Figure[]>): Promise<Figure[]> {

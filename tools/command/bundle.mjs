@@ -21,7 +21,7 @@ const ours = {
     onResolve({ filter: /^[^./#]/ }, ({ path, kind }) =>
       kind === 'entry-point' || path.startsWith('@ridgeway/') ? null : { path, external: true })
     // A file is where it was written, not where it is built to.
-    onLoad({ filter: /\.ts$/ }, ({ path }) =>
-      ({ contents: readFileSync(path, 'utf8').replaceAll('import.meta.dirname', JSON.stringify(dirname(path))), loader: 'ts' }))
+    onLoad({ filter: /\.(ts|mjs)$/ }, ({ path }) => ({ loader: path.endsWith('.ts') ? 'ts' : 'js',
+      contents: readFileSync(path, 'utf8').replaceAll('import.meta.dirname', JSON.stringify(dirname(path))) }))
   },
 }

@@ -1,6 +1,8 @@
-/** What the tests use of `machine.mjs`: a database and servers of their own. */
+/** What tests and figures use of `machine.mjs`: a database and servers of their own. */
 export const ROOT: string
 export const STATE: string
+/** Builds the server when a source file is newer than the last build. */
+export function ensureBuild(): void
 export function freePort(): Promise<number>
 
 export interface RunningDatabase {

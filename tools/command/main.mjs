@@ -139,7 +139,7 @@ async function test(names) {
 }
 
 async function bench(args) {
-  ensurePackages(MARIADB)
+  ensurePackages([...MARIADB, ...CHROMIUM])
   ensureModules()
   await withCleanUp(async (onEnd) => {
     const database = await startDatabase('bench')

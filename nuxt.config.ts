@@ -47,5 +47,15 @@ export default defineNuxtConfig({
       },
     },
   },
+  hooks: {
+    // What other pages need is fetched when their links come into sight and nothing else is to be done, not before the first view.
+    'build:manifest': (manifest) => {
+      for (const file of Object.values(manifest)) file.dynamicImports = []
+    },
+  },
+  // The session is ours to ask for, once.
+  auth: { loadStrategy: 'none' },
+  // Many small files are many waits: what is less than this goes into a file with what it is used with.
+  vite: { $client: { build: { rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } } } },
   vuetify: { vuetifyOptions: './app/theme/vuetify.ts', moduleOptions: { styles: true } },
 })

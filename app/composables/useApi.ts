@@ -41,7 +41,8 @@ export async function call<Input extends z.ZodType, Output extends z.ZodType>(ac
 
 async function send(path: string, at: At, options: FetchOptions<'json'>): Promise<unknown> {
   try {
-    return await $fetch<unknown>(addressOf(path, at), options as object)
+    const early = options.method ? undefined : takeEarly(path)
+    return await (early ?? $fetch<unknown>(addressOf(path, at), options as object))
   }
   catch (error) {
     if (toProblem(error).code === 'signed-out') signedOut()

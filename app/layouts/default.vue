@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Problem } from '~/composables/useApi'
+
 const session = useSessionStore()
 const catalog = useCatalogStore()
 const student = useStudentStore()
@@ -8,13 +10,18 @@ const { local } = useNow()
 const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
 const termMenu = ref(false)
 const keysShown = ref(false)
+/** What is rarely opened is fetched when it is. */
+const keysWanted = ref(false)
+watch(keysShown, shown => keysWanted.value ||= shown)
 onMounted(() => catalog.load())
 
 useKey('help', () => keysShown.value = true)
 useKey('working term', () => termMenu.value = true)
+const problem = ref<Problem | null>(null)
 async function leave() {
-  await session.signOut()
-  await navigateTo('/sign-in')
+  problem.value = await session.signOut()
+  // The page is left whole, so that nothing of this person is on it when the next one signs in.
+  if (!problem.value) await navigateTo('/sign-in', { external: true })
 }
 </script>
 
@@ -70,8 +77,9 @@ async function leave() {
         </div>
       </div>
     </header>
+    <div v-if="problem" class="page-notice"><FailedBox :problem="problem" /></div>
     <main id="main" tabindex="-1"><slot /></main>
-    <KeyHelp v-model="keysShown" />
+    <LazyKeyHelp v-if="keysWanted" v-model="keysShown" />
   </div>
 </template>
 
@@ -94,6 +102,7 @@ async function leave() {
 }
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
+.page-notice { padding: 0 20px; }
 main:focus { outline: none; }
 @media (max-width: 700px) {
   .shell { flex-wrap: wrap; gap: 4px 10px; padding: 6px 12px 0; min-height: 0; }

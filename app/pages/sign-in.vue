@@ -19,10 +19,12 @@ async function submit() {
   busy.value = true
   problem.value = await session.signIn(username.value, password.value)
   busy.value = false
-  if (!problem.value)
-    await navigateTo(typeof route.query.next === 'string' && route.query.next.startsWith('/') && !route.query.next.startsWith('//')
-      ? route.query.next
-      : session.home)
+  if (problem.value) return
+  const { next } = route.query
+  const isOther = session.leftBy !== null && session.leftBy !== session.account?.id
+  const target = !isOther && typeof next === 'string' && next.startsWith('/') && !next.startsWith('//') ? next : session.home
+  // Another person in the same tab gets a page of their own, with nothing of the one before.
+  await navigateTo(target, { external: isOther })
 }
 function choose(name: string) {
   username.value = name

@@ -4,6 +4,7 @@ export default defineNuxtPlugin(() => {
   onSignedOut(() => {
     if (!session.account) return
     const { fullPath } = useRouter().currentRoute.value
+    session.leftBy = session.account.id
     session.account = null
     void navigateTo({ path: '/sign-in', query: { next: fullPath, ended: '1' } })
   })

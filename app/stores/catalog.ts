@@ -3,7 +3,7 @@ import type { Catalog } from '@ridgeway/core/planning'
 import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { Program } from '@ridgeway/core/requirements'
 import { readCatalog } from '#shared/contract/views/college'
-import { look } from '~/composables/useApi'
+import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** The college's catalog, fetched once a session. */
 export const useCatalogStore = defineStore('catalog', () => {
@@ -20,9 +20,26 @@ export const useCatalogStore = defineStore('catalog', () => {
   const problems = shallowRef<CatalogProblem[]>([])
   const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy'>>({ scale: {}, repeatPolicy: 'best' })
 
+  /** Why it could not be read, while it is not there. */
+  const failed = ref<Problem | null>(null)
+  let asking: Promise<void> | null = null
+
+  /** Reads it once, however many ask; again when it has changed. */
   async function load(again = false) {
     if (ready.value && !again) return
-    const college = await look(readCatalog, {})
+    await (asking ??= ask().finally(() => asking = null))
+  }
+  async function ask() {
+    let college
+    try {
+      college = await look(readCatalog, {})
+      failed.value = null
+    }
+    catch (error) {
+      const problem = toProblem(error)
+      failed.value = problem.code === 'signed-out' ? null : problem
+      return
+    }
     stamp.value = college.stamp
     name.value = college.name
     creditPrice.value = college.creditPrice
@@ -43,6 +60,6 @@ export const useCatalogStore = defineStore('catalog', () => {
   const nextTerm = (today: string) =>
     terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
-  return { ready, stamp, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+  return { ready, failed, stamp, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
     nextTerm }
 })

@@ -6,13 +6,18 @@ import { call, look, toProblem, type Problem } from '~/composables/useApi'
 export const useSessionStore = defineStore('session', () => {
   const account = ref<Account | null>(null)
   const known = ref(false)
+  /** Whose session ended while this page was open: what stands on it is theirs. */
+  const leftBy = ref<number | null>(null)
   const zone = ref('UTC')
   const demo = ref(false)
   /** Milliseconds between the college's clock and this machine's. */
   const offset = ref(0)
   const demoAccounts = ref<DemoAccount[]>([])
 
-  async function load() {
+  /** Asked once, however many want to know at the same time. */
+  let asking: Promise<void> | null = null
+  const load = () => asking ??= ask().finally(() => asking = null)
+  async function ask() {
     const session = await look(readSession, {})
     account.value = session.account
     zone.value = session.zone
@@ -23,8 +28,8 @@ export const useSessionStore = defineStore('session', () => {
 
   async function signIn(username: string, password: string): Promise<Problem | null> {
     try {
-      await call(begin, { username, password })
-      await load()
+      const { answer } = await call(begin, { username, password })
+      account.value = answer
       return null
     }
     catch (error) {
@@ -32,10 +37,18 @@ export const useSessionStore = defineStore('session', () => {
     }
   }
 
-  async function signOut() {
-    await call(end, {})
+  /** Ends the session; what went wrong where it goes on. */
+  async function signOut(): Promise<Problem | null> {
+    try {
+      await call(end, {})
+    }
+    catch (error) {
+      const problem = toProblem(error)
+      return problem.status === 0 ? { ...problem, detail: 'You are still signed in here. Check the connection and sign out again.' } : problem
+    }
     if (account.value) forgetPlans(account.value.id)
     account.value = null
+    return null
   }
 
   async function loadDemoAccounts() {
@@ -59,5 +72,5 @@ export const useSessionStore = defineStore('session', () => {
     return who.role === 'student' ? `/student/${who.id}/now` : who.role === 'advisor' ? '/advisees' : '/office'
   })
 
-  return { account, known, zone, demo, offset, demoAccounts, home, load, signIn, signOut, loadDemoAccounts, setClock }
+  return { account, known, leftBy, zone, demo, offset, demoAccounts, home, load, signIn, signOut, loadDemoAccounts, setClock }
 })

@@ -32,9 +32,22 @@ export const useStudentStore = defineStore('student', () => {
     state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
   )
 
-  async function load(id: number) {
-    if (!workingTerm.code) return
+  /** What is being read, and for what: who asks for the same gets the same. */
+  let reading: { key: string, done: Promise<void> } | null = null
+
+  function load(id: number): Promise<void> {
+    if (!workingTerm.code) return Promise.resolve()
     if (state.value?.id !== id) wanted.value = null
+    const key = `${id} ${workingTerm.code} ${wanted.value}`
+    // What is on the screen is read anew each time: it may have changed since the last asking.
+    if (state.value?.id !== id && reading?.key === key) return reading.done
+    const mine = { key, done: read(id).finally(() => {
+      if (reading === mine) reading = null
+    }) }
+    reading = mine
+    return mine.done
+  }
+  async function read(id: number): Promise<void> {
     try {
       take(await look(readStudent, { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) }, { id }))
     }

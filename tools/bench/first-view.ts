@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { type Browser, chromium, type Page, type Response } from '@playwright/test'
+import { type Browser, type BrowserContext, chromium, type Page } from '@playwright/test'
 import { ensureBuild, freePort, startServer, STATE } from '../command/machine.mjs'
 import { type Figure, median, quantile, round } from './figure'
 
@@ -43,18 +43,12 @@ export async function benchFirstView(databaseUrl: string): Promise<Figure[]> {
 async function visit(browser: Browser, baseURL: string): Promise<Visit> {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
-  const asked: string[] = []
-  const scripts: Promise<number>[] = []
-  page.on('response', (response) => {
-    asked.push(`${response.request().method()} ${response.url()}`)
-    if (response.request().resourceType() === 'script') scripts.push(bodyOf(response))
-  })
+  const wire = await listen(context, page)
   await page.goto('/sign-in')
   await page.getByLabel('Name').fill('tamsin')
   await page.getByLabel('Password').fill('larkmoor')
   const signIn = await until(page, FIRST, () => page.keyboard.press('Enter'))
-  const script = (await Promise.all(scripts)).reduce((sum, bytes) => sum + bytes, 0)
-  const twice = [...new Set(asked.filter((one, i) => asked.indexOf(one) !== i))]
+  const { script } = wire
   const waypoints: Visit['waypoints'] = {}
   for (const [name, selector] of USEFUL)
     waypoints[name] = await until(page, selector, () => page.getByRole('navigation', { name: 'Waypoints' }).getByText(name).click())
@@ -66,6 +60,7 @@ async function visit(browser: Browser, baseURL: string): Promise<Visit> {
     })).observe({ type: 'layout-shift', buffered: true })
     setTimeout(() => done(sum), 100)
   }))
+  const twice = [...new Set(wire.asked.filter((one, i) => wire.asked.indexOf(one) !== i))]
   const cookies = await context.cookies()
   const address = page.url()
   await context.close()
@@ -78,7 +73,23 @@ async function visit(browser: Browser, baseURL: string): Promise<Visit> {
   return { signIn, address: opened, script, twice, shift, waypoints }
 }
 
-const bodyOf = async (response: Response) => (await response.request().sizes()).responseBodySize
+/** What really goes over the wire: what the browser keeps and takes from there again is no request. */
+async function listen(context: BrowserContext, page: Page) {
+  const wire = { asked: [] as string[], script: 0 }
+  const kinds = new Map<string, { kind: string, name: string }>()
+  const browser = await context.newCDPSession(page)
+  await browser.send('Network.enable')
+  browser.on('Network.requestWillBeSent', ({ requestId, request, type }) =>
+    kinds.set(requestId, { kind: type ?? '', name: `${request.method} ${request.url.replace(/^https?:\/\/[^/]+/, '')}` }))
+  browser.on('Network.responseReceived', ({ requestId, response }) => {
+    const asked = kinds.get(requestId)
+    if (asked && !response.fromDiskCache && !response.fromPrefetchCache) wire.asked.push(asked.name)
+  })
+  browser.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (kinds.get(requestId)?.name.endsWith('.js')) wire.script += encodedDataLength
+  })
+  return wire
+}
 
 async function until(page: Page, selector: string, act: () => Promise<unknown>): Promise<number> {
   const began = performance.now()

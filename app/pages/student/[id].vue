@@ -20,7 +20,10 @@ watch([id, () => workingTerm.code], () => student.load(id.value), { immediate: t
 
 <template>
   <div :style="{ '--review-bar': `${reviewHeight}px` }">
-    <div v-if="student.failed" class="page"><FailedBox :problem="student.failed" retry @retry="student.load(id)" /></div>
+    <div v-if="catalog.failed && !catalog.ready" class="page">
+      <FailedBox :problem="catalog.failed" retry @retry="catalog.load()" />
+    </div>
+    <div v-else-if="student.failed" class="page"><FailedBox :problem="student.failed" retry @retry="student.load(id)" /></div>
     <template v-else-if="student.state?.id === id && catalog.ready && student.standing">
       <NuxtPage />
       <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />

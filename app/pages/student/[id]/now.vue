@@ -32,6 +32,9 @@ const dates = computed(() => {
     { date: term.end, words: 'Classes end' },
   ].filter(day => day.date >= today.value).sort((a, b) => a.date.localeCompare(b.date))
 })
+/** The chart is drawn when everything that can be acted on stands. */
+const isIdle = ref(false)
+onMounted(() => requestIdleCallback(() => isIdle.value = true, { timeout: 2000 }))
 const loads = computed(() =>
   student.standing?.loads.filter(load => load.credits > 0).map((load) => {
     const term = catalog.term(load.term)!
@@ -98,7 +101,8 @@ const linkOf = (step: NextStep) =>
               finish ? `finish ${finish}` : student.standing ? `${formatCredits(student.standing.unplaced)} cr to place` : ''
             }}</span>
           </h2>
-          <CreditChart v-if="loads.length" :loads="loads" />
+          <!-- Its place is kept while the drawing code comes, which what is to be done does not wait for. -->
+          <div v-if="loads.length" class="chart-place"><LazyCreditChart v-if="isIdle" :loads="loads" /></div>
           <p v-else class="second">The chart begins with the first course.</p>
         </section>
       </section>
@@ -162,6 +166,8 @@ ul { list-style: none; padding: 0; margin: 0; }
 .date { color: var(--second); }
 .side li { display: grid; grid-template-columns: 92px 1fr; }
 .side p { margin: 0; }
+/* As high as the chart, its key and the way to its table. */
+.chart-place { min-height: 190px; }
 .chart-card { padding: 12px 16px; margin-top: 12px; }
 @media (max-width: 800px) {
   .columns { grid-template-columns: 1fr; }

@@ -550,7 +550,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
     </section>
     <p v-else-if="!student.preview" class="tray second">Everything required has a place.</p>
 
-    <HoldDrawer
+    <LazyHoldDrawer
       v-if="panel?.kind === 'tile' && heldPlace"
       :place="heldPlace"
       :movable="isMovableId(heldPlace.id)"
@@ -559,7 +559,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
       @choose="chooseFor"
       @remove="removeTiles([heldPlace.id])"
     />
-    <CourseDrawer
+    <LazyCourseDrawer
       v-else-if="panel?.kind === 'tile' && selected"
       :item="selected"
       :movable="isMovableId(selected.id)"
@@ -569,7 +569,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
       @remove="removeTiles([selected.id])"
       @pin="pinTiles([selected.id])"
     />
-    <ProblemDrawer
+    <LazyProblemDrawer
       v-else-if="panel?.kind === 'problem'"
       :checks="problems"
       :at="panel.id"
@@ -578,14 +578,14 @@ watch(() => student.notice, now => now && (changed.value = ''))
       @go="goTo"
       @draft="panel = { kind: 'draft' }"
     />
-    <TermDrawer
+    <LazyTermDrawer
       v-else-if="panel?.kind === 'term' && catalog.term(panel.code)"
       :term="catalog.term(panel.code)!"
       @close="panel = null"
       @edit="edit"
     />
-    <WishesDrawer v-else-if="panel?.kind === 'wishes'" @close="panel = null" @edit="edit" />
-    <DraftDrawer v-else-if="panel?.kind === 'draft'" @close="panel = null" @edit="edit" />
+    <LazyWishesDrawer v-else-if="panel?.kind === 'wishes'" @close="panel = null" @edit="edit" />
+    <LazyDraftDrawer v-else-if="panel?.kind === 'draft'" @close="panel = null" @edit="edit" />
   </div>
 </template>
 

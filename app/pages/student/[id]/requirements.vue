@@ -150,9 +150,9 @@ const change = computed(() => student.state?.programChange)
       </div>
     </section>
 
-    <ProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
+    <LazyProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
 
-    <LineDrawer
+    <LazyLineDrawer
       v-if="selectedLine && view === 'area'"
       :line="selectedLine.line"
       :program="selectedLine.program"

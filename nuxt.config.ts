@@ -1,3 +1,5 @@
+import { contractNames } from './tools/build/contract-names'
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
@@ -56,6 +58,6 @@ export default defineNuxtConfig({
   // The session is ours to ask for, once.
   auth: { loadStrategy: 'none' },
   // Many small files are many waits: what is less than this goes into a file with what it is used with.
-  vite: { $client: { build: { rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } } } },
+  vite: { $client: { plugins: [contractNames()], build: { rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } } } },
   vuetify: { vuetifyOptions: './app/theme/vuetify.ts', moduleOptions: { styles: true } },
 })

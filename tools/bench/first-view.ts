@@ -44,11 +44,21 @@ async function visit(browser: Browser, baseURL: string): Promise<Visit> {
   const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
   const wire = await listen(context, page)
+  // What is on the wire at the first useful view is told by the page, not by whoever looks at it from outside a frame later.
+  let script = 0
+  await page.exposeFunction('isUseful', () => script ||= wire.script)
+  await page.addInitScript((selector) => {
+    const watch = new MutationObserver(() => {
+      if (!document.querySelector(selector)) return
+      watch.disconnect()
+      void (window as unknown as { isUseful: () => void }).isUseful()
+    })
+    watch.observe(document, { childList: true, subtree: true })
+  }, FIRST)
   await page.goto('/sign-in')
   await page.getByLabel('Name').fill('tamsin')
   await page.getByLabel('Password').fill('larkmoor')
   const signIn = await until(page, FIRST, () => page.keyboard.press('Enter'))
-  const { script } = wire
   const waypoints: Visit['waypoints'] = {}
   for (const [name, selector] of USEFUL)
     waypoints[name] = await until(page, selector, () => page.getByRole('navigation', { name: 'Waypoints' }).getByText(name).click())

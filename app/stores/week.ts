@@ -1,5 +1,6 @@
 import type { RowDecision } from '@ridgeway/core/registration'
 import { chooseBundle, register as registerRows, type RunResult } from '#shared/contract/acts/student'
+import type { FileView } from '#shared/contract/define'
 import { type BundleView, dryRun, readWeek } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
@@ -18,6 +19,23 @@ export const useWeekStore = defineStore('week', () => {
     if (!pending) failed.value = null
   }
   const at = () => ({ id: student.state!.id })
+
+  /** Whose week of which term is kept here. */
+  let keptFor = ''
+  /** A page shows these views of the opened file; what is kept of another student or term goes. */
+  function open(...views: FileView[]) {
+    const key = `${student.state?.id} ${workingTerm.code}`
+    if (key !== keptFor) {
+      courses.value = null
+      sheet.value = null
+      result.value = null
+    }
+    keptFor = key
+    student.showing.clear()
+    for (const view of views) student.showing.add(view)
+  }
+  /** Reads the week unless it is kept: while it is shown it is read again whenever it changes. */
+  const ensure = () => courses.value ? Promise.resolve() : load()
 
   async function load() {
     student.showing.add('week')
@@ -88,11 +106,5 @@ export const useWeekStore = defineStore('week', () => {
     else await loadSheet()
   }
 
-  function clear() {
-    student.showing.clear()
-    courses.value = null
-    sheet.value = null
-    result.value = null
-  }
-  return { courses, sheet, result, failed, running, load, loadSheet, choose, register, retry, clear }
+  return { courses, sheet, result, failed, running, open, load, ensure, loadSheet, choose, register, retry }
 })

@@ -13,9 +13,9 @@ const { instant } = useNow()
 const { hueOf } = useItems()
 const problem = ref<Problem | null>(null)
 watch([() => student.state?.id, () => workingTerm.code], () => {
-  week.clear()
+  week.open('sheet', 'week')
   void week.loadSheet()
-  void week.load()
+  void week.ensure()
 }, { immediate: true })
 
 const opensIn = computed(() => student.state?.opening ? timeLeft(instant.value, student.state.opening.from) : '')

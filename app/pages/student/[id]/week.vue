@@ -13,7 +13,7 @@ const ghost = ref<BundleView | null>(null)
 const problem = ref<Problem | null>(null)
 const said = ref('')
 watch([() => student.state?.id, () => workingTerm.code], () => {
-  week.clear()
+  week.open('week')
   void week.load()
 }, { immediate: true })
 

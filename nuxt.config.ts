@@ -8,7 +8,7 @@ export default defineNuxtConfig({
     dirs: ['composables/**'],
     presets: [{ from: '@vueuse/core',
       imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark',
-        'useResizeObserver', 'useMutationObserver'] }],
+        'useResizeObserver', 'useMutationObserver', 'useElementSize'] }],
   },
   devtools: { enabled: false },
   app: { head: {
@@ -22,6 +22,7 @@ export default defineNuxtConfig({
   runtimeConfig: { session: { maxAge: 60 * 60 * 8, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: false } } },
   compatibilityDate: '2026-01-01',
   // Scripts and styles are compressed once, when they are built.
+  routeRules: { '/favicon.svg': { headers: { 'cache-control': 'public, max-age=86400' } } },
   nitro: { compressPublicAssets: true, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,

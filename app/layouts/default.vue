@@ -15,6 +15,15 @@ const keysWanted = ref(false)
 watch(keysShown, shown => keysWanted.value ||= shown)
 onMounted(() => catalog.load())
 
+/** A page says what it is and of whom, in the browser's tabs and history too. */
+const PAGES: Record<string, string> = {
+  'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
+  'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
+  'office': 'Office', 'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
+}
+useHead({
+  title: () => [PAGES[route.path.split('/').at(-1)!], inFile.value && student.state?.name, 'Ridgeway'].filter(Boolean).join(' · '),
+})
 useKey('help', () => keysShown.value = true)
 useKey('working term', () => termMenu.value = true)
 const problem = ref<Problem | null>(null)
@@ -93,7 +102,7 @@ async function leave() {
 .person { font-size: 13px; color: var(--second); }
 .middle { flex: 1; min-width: 0; }
 .tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
-.term { background: var(--paper); border: 1px solid var(--line); color: var(--ink); padding: 3px 10px; font-weight: 700; white-space: nowrap; }
+.term { min-width: 124px; background: var(--paper); border: 1px solid var(--line); color: var(--ink); padding: 3px 10px; font-weight: 700; white-space: nowrap; }
 .row { display: flex; gap: 10px; align-items: center; }
 .clock { font-size: 13px; color: var(--second); text-decoration: none; white-space: nowrap; border-bottom: 1px dotted var(--second); }
 .account {
@@ -104,7 +113,7 @@ async function leave() {
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
 .page-notice { padding: 0 20px; }
 main:focus { outline: none; }
-@media (max-width: 700px) {
+@media (max-width: 960px) {
   .shell { flex-wrap: wrap; gap: 4px 10px; padding: 6px 12px 0; min-height: 0; }
   .who { flex: 1; gap: 0; }
   .middle { order: 3; flex-basis: 100%; }

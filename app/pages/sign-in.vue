@@ -61,7 +61,7 @@ const groups = computed(() =>
     <section v-if="groups.length" class="demo-side" aria-labelledby="demo-title">
       <h2 id="demo-title">Larkmoor College, a demonstration</h2>
       <p class="second small">Everybody here is invented. Choose someone, or type the name with the password <code>larkmoor</code>.</p>
-      <div v-for="group in groups" :key="group.role">
+      <div class="groups"><div v-for="group in groups" :key="group.role" :class="group.role">
         <h3>{{ group.title }}</h3>
         <ul class="accounts">
           <li v-for="account in group.accounts" :key="account.username">
@@ -71,7 +71,7 @@ const groups = computed(() =>
             </ActButton>
           </li>
         </ul>
-      </div>
+      </div></div>
     </section>
   </main>
 </template>
@@ -86,6 +86,9 @@ form { margin-top: 24px; display: grid; gap: 6px; }
 .ended { background: var(--act-tint); border-radius: 6px; padding: 8px 12px; }
 .demo-side { padding: 40px 36px; overflow: auto; max-height: 100vh; }
 .demo-side h3 { margin: 16px 0 6px; color: var(--second); font-size: 13px; }
+/* The staff stand beside the students, not below all of them. */
+.groups { display: grid; grid-template-columns: minmax(0, 2.1fr) minmax(0, 1fr); gap: 0 20px; grid-template-rows: auto 1fr; }
+.groups .student { grid-row: 1 / span 2; }
 .accounts {
   list-style: none; padding: 0; margin: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
   gap: 8px;
@@ -96,6 +99,7 @@ form { margin-top: 24px; display: grid; gap: 6px; }
 }
 .accounts .person:hover { border-color: var(--act); }
 .story { display: block; font-size: 12.5px; margin-top: 2px; }
+@media (max-width: 1100px) { .groups { grid-template-columns: minmax(0, 1fr); } .groups .student { grid-row: auto; } }
 @media (max-width: 800px) {
   .sign-in { grid-template-columns: 1fr; }
   .form-side { padding: 28px 20px; border: 0; }

@@ -3,5 +3,5 @@ export default defineNuxtPlugin({ parallel: true, setup() {
   const student = /^\/student\/(\d+)\//.exec(window.location.pathname)?.[1]
   if (!student) return
   void Promise.all([useSessionStore().load().catch(() => {}), useCatalogStore().load()])
-    .then(() => useSessionStore().account && useStudentStore().load(Number(student)))
+    .then(() => useSessionStore().account && useStudentStore().loadEarly(Number(student)))
 } })

@@ -60,6 +60,7 @@ export const useCatalogStore = defineStore('catalog', () => {
   const nextTerm = (today: string) =>
     terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
-  return { ready, failed, stamp, name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+  return { ready, failed, stamp,
+    name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
     nextTerm }
 })

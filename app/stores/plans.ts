@@ -12,13 +12,20 @@ export const usePlansStore = defineStore('plans', () => {
   /** The plan that was deleted last, while it can be brought back. */
   const deleted = shallowRef<PlanHead | null>(null)
 
+  /** One thing at a time: a second press while the first is on its way does nothing more. */
+  const busy = ref(false)
   async function attempt(work: () => Promise<unknown>): Promise<Problem | null> {
+    if (busy.value) return null
+    busy.value = true
     try {
       await work()
       return null
     }
     catch (error) {
       return toProblem(error)
+    }
+    finally {
+      busy.value = false
     }
   }
 
@@ -69,8 +76,10 @@ export const usePlansStore = defineStore('plans', () => {
       await student.openPlan(head.id)
     })
 
+  /** What is being written and not yet sent, about each course, term or plan: turning to another keeps it. */
+  const unsent = ref<Record<string, string>>({})
   const comment = (about: { term: string | null, entry: string | null }, text: string) =>
     student.act(addComment, { ...about, text })
 
-  return { deleted, make, rename, makeCurrent, remove, restore, read, readFile, keep, comment }
+  return { busy, deleted, unsent, make, rename, makeCurrent, remove, restore, read, readFile, keep, comment }
 })

@@ -44,7 +44,9 @@ export const useSessionStore = defineStore('session', () => {
     }
     catch (error) {
       const problem = toProblem(error)
-      return problem.status === 0 ? { ...problem, detail: 'You are still signed in here. Check the connection and sign out again.' } : problem
+      return problem.status === 0
+        ? { ...problem, detail: 'You are still signed in here. Check the connection and sign out again.' }
+        : problem
     }
     if (account.value) forgetPlans(account.value.id)
     account.value = null

@@ -32,20 +32,20 @@ export const useStudentStore = defineStore('student', () => {
     state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
   )
 
-  /** What is being read, and for what: who asks for the same gets the same. */
-  let reading: { key: string, done: Promise<void> } | null = null
+  /** The file that the address named, asked for before its page was there to ask; the page takes it, once. */
+  let early: { key: string, done: Promise<void> } | null = null
+  const keyOf = (id: number) => `${id} ${workingTerm.code}`
+  function loadEarly(id: number) {
+    early = { key: keyOf(id), done: load(id) }
+  }
 
-  function load(id: number): Promise<void> {
-    if (!workingTerm.code) return Promise.resolve()
+  async function load(id: number): Promise<void> {
+    if (!workingTerm.code) return
+    const asked = early
+    early = null
+    if (asked?.key === keyOf(id)) return asked.done
     if (state.value?.id !== id) wanted.value = null
-    const key = `${id} ${workingTerm.code} ${wanted.value}`
-    // What is on the screen is read anew each time: it may have changed since the last asking.
-    if (state.value?.id !== id && reading?.key === key) return reading.done
-    const mine = { key, done: read(id).finally(() => {
-      if (reading === mine) reading = null
-    }) }
-    reading = mine
-    return mine.done
+    return read(id)
   }
   async function read(id: number): Promise<void> {
     try {
@@ -227,5 +227,6 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees,
-    steps, gates, mayEdit, isOwn, load, reload, edit, undo, redo, act, send, showing, changed, localDate, preview, previewed, shown, pace }
+    steps, gates, mayEdit, isOwn, load, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate, preview, previewed,
+    shown, pace }
 })

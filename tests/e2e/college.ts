@@ -27,7 +27,7 @@ export async function signIn(page: Page, username: string) {
 
 export async function signOut(page: Page) {
   await page.getByRole('button', { name: /Your account/ }).click()
-  await page.getByText('Sign out').click()
+  await page.getByText('Sign out', { exact: true }).click()
   await expect(page).toHaveURL(/sign-in/)
 }
 

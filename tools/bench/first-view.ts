@@ -121,7 +121,8 @@ function figuresOf(visits: readonly Visit[]): Figure[] {
     { name: 'script until the first view', value: round(script, 0), unit: 'kB', reference: 'on the wire', ratio: null,
       target: `≤ ${MOST.script}`, ok: script <= MOST.script },
     ...USEFUL.map(([name]) => timed(`${name}, after the first view`, visits.map(one => one.waypoints[name]!), MOST.waypoint)),
-    { name: 'layout shift', value: round(shift, 4), unit: '', reference: 'all views of a visit', ratio: null, target: '0', ok: shift === 0 },
+    { name: 'layout shift', value: round(shift, 4), unit: '', reference: 'all views of a visit', ratio: null, target: '0',
+      ok: shift === 0 },
     { name: 'asked for twice', value: twice.length, unit: '', reference: twice.join(', ') || 'nothing', ratio: null, target: '0',
       ok: twice.length === 0 },
   ]

@@ -12,6 +12,8 @@ const emit = defineEmits<{ close: [] }>()
 const panel = useTemplateRef<HTMLElement>('panel')
 useReturn(panel, () => `${title} ${about}`)
 useCloses(() => emit('close'))
+const { height } = useElementSize(panel)
+useFootHeight('--drawer', () => height.value)
 </script>
 
 <template>

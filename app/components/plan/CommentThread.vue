@@ -5,18 +5,24 @@ import type { Problem } from '~/composables/useApi'
 const props = defineProps<{ entry?: string | null, term?: string | null }>()
 const student = useStudentStore()
 const plans = usePlansStore()
-const text = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const mine = computed(() =>
   student.state?.comments.filter(comment => comment.entry === (props.entry ?? null) && comment.term === (props.term ?? null)) ?? [],
 )
+/** Each thread has its own unsent words. */
+const key = computed(() => [student.state?.id, student.state?.plan.id, props.entry ?? '', props.term ?? ''].join(' '))
+const text = computed({ get: () => plans.unsent[key.value] ?? '', set: words => plans.unsent[key.value] = words })
+watch(key, () => problem.value = null)
 async function send() {
   if (!text.value.trim() || busy.value) return
+  // What it is about is what it was about when it was sent, whatever is turned to meanwhile.
+  const [about, words] = [key.value, text.value]
   busy.value = true
-  problem.value = await plans.comment({ entry: props.entry ?? null, term: props.term ?? null }, text.value)
+  const failed = await plans.comment({ entry: props.entry ?? null, term: props.term ?? null }, words)
   busy.value = false
-  if (!problem.value) text.value = ''
+  if (!failed && plans.unsent[about] === words) plans.unsent[about] = ''
+  if (about === key.value) problem.value = failed
 }
 </script>
 

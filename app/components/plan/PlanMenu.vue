@@ -60,7 +60,7 @@ async function rename() {
               <WordLink v-if="!plan.current" @click="act(plans.makeCurrent(plan.id))">Make current</WordLink>
               <WordLink @click="beginRename(plan)">Rename</WordLink>
               <WordLink
-                :off="tooMany"
+                :busy="plans.busy" :off="tooMany"
                 @click="act(plans.make(`Copy of ${plan.name}`.slice(0, 60), plan.id), true)"
               >
                 Copy
@@ -75,7 +75,7 @@ async function rename() {
         <WordLink @click="act(plans.restore())">Bring it back</WordLink>
       </p>
       <p v-if="student.mayEdit" class="foot">
-        <ActButton :off="tooMany" @click="act(plans.make('New plan', null), true)">New empty plan</ActButton> <span
+        <ActButton :busy="plans.busy" :off="tooMany" @click="act(plans.make('New plan', null), true)">New empty plan</ActButton> <span
           class="second small">{{ list.length }} of 5. The current plan is the one that sign-off and registration read.</span>
       </p>
     </div>

@@ -8,6 +8,8 @@ import type { TouchPlace } from '~/composables/useTouchDrag'
 const props = defineProps<{
   item: CourseItem
   title: string
+  /** Its term and its lane, for a reader that sees no board. */
+  where: string
   hue: string
   done: number
   offPath: boolean
@@ -31,8 +33,10 @@ const element = useTemplateRef<HTMLElement>('element')
 useDraggable(element, () => props.movable, () => emit('drag'))
 useTouchDrag(element, () => props.movable, place => emit('dropped', place))
 const said = computed(() =>
-  [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.from && `from ${props.from}`,
-    props.marked ? 'chosen with others' : '', props.tie].filter(Boolean).join(', '),
+  [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.where,
+    props.item.grade ?? `${formatCredits(props.item.credits)} cr`, props.from && `from ${props.from}`, props.pinned && 'pinned',
+    props.problems && count(props.problems, props.blocking ? 'blocking problem' : 'problem'), props.offPath && 'counts for nothing yet',
+    props.marked && 'chosen with others', props.tie].filter(Boolean).join(', '),
 )
 </script>
 

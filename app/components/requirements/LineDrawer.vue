@@ -53,7 +53,8 @@ const changes = computed(() => asked.value && !props.line.overlay ? requirements
 async function place({ course }: Candidate, term: Term) {
   const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`,
     course: course.code, term: term.code, credits: course.credits }])
-  said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.`
+  const unsent = student.saving === 'kept here' ? ' It is kept on this device and not sent yet.' : ''
+  said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.${unsent}`
 }
 async function pin(itemId: string, course: string, line: string | null) {
   problem.value = await requirements.pinUse(props.program, itemId, line)

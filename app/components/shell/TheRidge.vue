@@ -106,6 +106,9 @@ useKey('waypoint', (event) => {
   background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px);
   width: 11px; height: 11px;
 }
+@media (max-width: 960px) {
+  .ridge { max-width: none; }
+}
 @media (max-width: 700px) {
   .ridge { height: 66px; grid-template-columns: .8fr 1.45fr 1fr 1fr 1.1fr; }
   .line { height: 18px; }

@@ -21,6 +21,15 @@ const free = (bundle: BundleView) =>
   Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.state?.file.programs ?? [])))
 const waiting = (bundle: BundleView) => Math.max(...bundle.sections.map((section: Section) => section.waiting))
 const refusal = (bundle: BundleView) => bundle.decision.findings.find(finding => !finding.ok && finding.code !== 'duplicate')
+const mayPick = (bundle: BundleView) => !bundle.registered && student.isOwn
+const saySeats = (bundle: BundleView) =>
+  bundle.registered
+    ? 'registered'
+    : free(bundle) > 0 ? `${free(bundle)} left` : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}`
+/** Everything that the row shows, for who hears it. */
+const sayBundle = (bundle: BundleView) =>
+  [`${props.course}-${bundle.sections[0]!.label}`, bundle.times, where(bundle), session(bundle), saySeats(bundle),
+    bundle.registered ? '' : refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits'].filter(Boolean).join(', ')
 const where = (bundle: BundleView) =>
   [...new Set(bundle.sections.flatMap((s: Section) => s.meetings.map(m => catalog.siteName(m.site))))].join(' + ') || 'Online, any time'
 const session = (bundle: BundleView) =>
@@ -45,23 +54,17 @@ const session = (bundle: BundleView) =>
         <button
           type="button"
           class="mark"
-          :disabled="bundle.registered || !student.isOwn"
+          :aria-disabled="!mayPick(bundle) || undefined"
           :aria-pressed="bundle.picked"
-          :aria-label="`${course}-${bundle.sections[0]!.label}, ${bundle.times}`"
-          @click="$emit('pick', bundle)"
+          :aria-label="sayBundle(bundle)"
+          @click="mayPick(bundle) && $emit('pick', bundle)"
           @focus="$emit('ghost', bundle)"
           @blur="$emit('ghost', null)"
         >
           <span class="first">
             <span class="glyph" aria-hidden="true"><i v-for="day in DAYS" :key="day" :class="{ on: days(bundle).has(day) }" /></span>
             <b>{{ bundle.sections[0]!.label }}</b>
-            <span class="seats" :class="{ second: free(bundle) > 0 }">{{
-              bundle.registered
-                ? 'registered'
-                : free(bundle) > 0
-                  ? `${free(bundle)} left`
-                  : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}`
-            }}</span>
+            <span class="seats" :class="{ second: free(bundle) > 0 }">{{ saySeats(bundle) }}</span>
           </span>
           <span class="times">{{ bundle.times }}</span>
           <span class="small second"

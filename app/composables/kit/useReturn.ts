@@ -44,8 +44,8 @@ export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => s
 /** Gives the focus back when a dialog closes that takes it by itself. */
 export function useGivesBack(open: Readonly<Ref<boolean>>) {
   let from = placeOf(null)
-  watch(open, (now) => {
+  watch(open, (now, before) => {
     if (now) from = placeOf(document.activeElement)
-    else giveBack(from)
-  }, { flush: 'sync' })
+    else if (before) giveBack(from)
+  }, { flush: 'sync', immediate: true })
 }

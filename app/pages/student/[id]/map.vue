@@ -82,6 +82,8 @@ function open(code: string) {
   const item = items.value.find(one => one.course === code && one.state !== 'completed')
   if (item) void navigateTo({ path: `/student/${student.state!.id}/plan`, query: { about: item.id } })
 }
+const field = useTemplateRef<HTMLElement>('field')
+useRoving(field, '.node')
 </script>
 
 <template>
@@ -122,7 +124,7 @@ function open(code: string) {
       </ActButton>
       <span v-if="!bottlenecks.length" class="second">nothing that is not passed holds up three or more others.</span>
     </section>
-    <div class="card scroll">
+    <div ref="field" class="card scroll">
       <div class="canvas" :style="{ width: `${drawn.width}px`, height: `${drawn.height}px` }">
         <svg :width="drawn.width" :height="drawn.height" aria-hidden="true">
           <path

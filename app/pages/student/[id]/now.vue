@@ -42,6 +42,7 @@ const loads = computed(() =>
     return { ...load, term, kind: phase === 'past' ? 'taken' as const : phase === 'under way' ? 'under way' as const : 'planned' as const }
   }) ?? [],
 )
+const inTheWay = computed(() => student.steps.filter(step => step.blocking).length)
 const finish = computed(() => student.standing?.finish ? catalog.term(student.standing.finish)?.name : null)
 const LABELS = { 'confirm program': 'Confirm', 'ask sign-off': 'Ask for sign-off', 'accept terms': 'Read and accept' }
 
@@ -63,8 +64,8 @@ const linkOf = (step: NextStep) =>
     <div class="page-head">
       <h1>Next on your path</h1>
       <span class="second"
-        >{{ workingTerm.term?.name }} · {{ count(student.steps.filter(step => step.blocking).length, 'thing stands', 'things stand') }} in
-        the way</span
+        >{{ workingTerm.term?.name
+        }}{{ inTheWay ? ` · ${count(inTheWay, 'thing stands', 'things stand')} in the way` : '' }}</span
       >
     </div>
     <FailedBox v-if="problem" :problem="problem" />
@@ -170,7 +171,7 @@ ul { list-style: none; padding: 0; margin: 0; }
 .chart-place { min-height: 190px; }
 .chart-card { padding: 12px 16px; margin-top: 12px; }
 @media (max-width: 800px) {
-  .columns { grid-template-columns: 1fr; }
+  .columns { grid-template-columns: minmax(0, 1fr); }
   .steps li { grid-template-columns: 18px 1fr; }
   .steps li > :last-child { grid-column: 2; justify-self: start; }
 }

@@ -36,6 +36,7 @@ const marked = ref<string[]>([])
 const dragged = ref<string | null>(null)
 const adding = ref<string | null>(null)
 const grid = useTemplateRef<HTMLElement>('grid')
+useRoving(grid, '[data-item]')
 
 const finish = computed(() => student.shown?.finish ? catalog.term(student.shown.finish)?.name : null)
 /** What decides the finish, in courses. */
@@ -201,9 +202,15 @@ async function chooseFor(code: string) {
   if (heldPlace.value) panel.value = { kind: 'tile', id: await moves.choose(heldPlace.value, code) }
 }
 async function removeTiles(ids: readonly string[]) {
-  await moves.remove(ids.flatMap(id => tileOf(id) ?? []))
+  const neighbour = [...grid.value?.querySelectorAll<HTMLElement>('[data-item]') ?? []].map(tile => tile.dataset.item!)
+  const at = neighbour.indexOf(ids[0] ?? '')
+  const next = [...neighbour.slice(at), ...neighbour.slice(0, at).reverse()].find(id => !ids.includes(id))
+  const removing = moves.remove(ids.flatMap(id => tileOf(id) ?? []))
   panel.value = null
   marked.value = []
+  await nextTick()
+  if (next) focusTile(next)
+  await removing
 }
 const pinTiles = (ids: readonly string[]) => moves.pin(ids.flatMap(id => tileOf(id) ?? []))
 const focusTile = (id: string) => grid.value?.querySelector<HTMLElement>(`[data-item="${CSS.escape(id)}"]`)?.focus()
@@ -227,29 +234,15 @@ async function mend(operations: PlanOperation[], what: string) {
   if (panel.value?.kind === 'problem') panel.value = next ? { kind: 'problem', id: next } : { kind: 'problem', id: '' }
 }
 
-/** Arrows walk to the nearest tile in that direction, by where the tiles are on the screen. */
-function walk(from: HTMLElement, key: string) {
-  const here = from.getBoundingClientRect()
-  const tiles = [...grid.value!.querySelectorAll<HTMLElement>('[data-item]')].filter(tile => tile !== from)
-  const ahead = tiles.map(tile => ({ tile, box: tile.getBoundingClientRect() })).filter(({ box }) =>
-    key === 'ArrowRight'
-      ? box.left > here.left + 8
-      : key === 'ArrowLeft'
-        ? box.left < here.left - 8
-        : key === 'ArrowDown'
-          ? box.top > here.top + 8
-          : box.top < here.top - 8,
-  )
-  const sideways = key === 'ArrowLeft' || key === 'ArrowRight'
-  const distance = (box: DOMRect) => Math.abs(box.left - here.left) * (sideways ? 1 : 4) + Math.abs(box.top - here.top) * (sideways ? 4 : 1)
-  ahead.sort((a, b) => distance(a.box) - distance(b.box))[0]?.tile.focus()
-}
 async function shift(id: string, by: 1 | -1) {
   const tile = tileOf(id)
-  if (!tile || !isMovableId(id) || !await moves.shift(tile, companions(id), by)) return
+  if (!tile || !isMovableId(id)) return
+  const moving = moves.shift(tile, companions(id), by)
+  // The board shows the move at once; the focus goes along then, and not when the server has answered.
   if (isPhone.value) phoneCode.value = tileOf(id)?.term ?? phoneCode.value
   await nextTick()
   focusTile(id)
+  await moving
 }
 /** Into the lane above or below where the course may count too: its use is pinned there. */
 async function changeLane(item: CourseItem, by: 1 | -1) {
@@ -259,9 +252,10 @@ async function changeLane(item: CourseItem, by: 1 | -1) {
   for (let at = order.indexOf(board.laneOf(item)) + by; at >= 0 && at < order.length; at += by) {
     const operations = board.operationsFor(item, term, order[at]!)
     if (operations.length === 0) continue
-    await edit(operations, `${item.course} pinned to ${board.lanes.value[at]!.title}`)
+    const pinning = edit(operations, `${item.course} pinned to ${board.lanes.value[at]!.title}`)
     await nextTick()
-    return focusTile(item.id)
+    focusTile(item.id)
+    return pinning
   }
 }
 function onTileKey(event: KeyboardEvent, id: string) {
@@ -270,7 +264,6 @@ function onTileKey(event: KeyboardEvent, id: string) {
   if (event.altKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight')) void shift(id, event.key === 'ArrowRight' ? 1 : -1)
   else if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown'))
     void (item && movable && changeLane(item, event.key === 'ArrowDown' ? 1 : -1))
-  else if (event.key.startsWith('Arrow')) walk(event.currentTarget as HTMLElement, event.key)
   else if (event.key === 'Enter') openTile(id)
   else if (event.key === ' ') mark(id)
   else if (event.key === 'p' && movable) void pinTiles(companions(id).length ? marked.value : [id])
@@ -448,6 +441,7 @@ watch(() => student.notice, now => now && (changed.value = ''))
             :key="item.id"
             :item="item"
             :title="titleOf(item.course)"
+            :where="`${term.name}, ${lane.title}`"
             :hue="hueOf(item)"
             :done="doneOf(item)"
             :off-path="isOffPath(item)"

@@ -21,7 +21,17 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
 const opensIn = computed(() => student.state?.opening ? timeLeft(instant.value, student.state.opening.from) : '')
 const isOpen = computed(() => student.state?.opening !== null && opensIn.value === '')
 // The moment the opening passes, the sheet is read again: what was refused for the hour alone is not any more.
-watch(isOpen, (open, before) => open && before === false && Promise.all([student.reload(), week.loadSheet()]))
+watch(isOpen, (open, before) => {
+  if (!open || before !== false) return
+  said.value = `${workingTerm.term?.name} is open for you now.`
+  void Promise.all([student.reload(), week.loadSheet()])
+})
+/** What happens by itself, for who cannot see it happen. */
+const said = ref('')
+watch(() => week.result, (result) => {
+  const done = result?.rows.filter(row => row.outcome === 'register').length
+  if (result) said.value = `${count(done!, 'course')} of ${result.rows.length} registered.`
+})
 
 const hueOfCourse = (code: string) =>
   hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
@@ -77,6 +87,7 @@ const accept = async () => {
       >
       <WordLink class="small" @click="week.loadSheet()">Run it again</WordLink>
     </div>
+    <div class="visually-hidden" role="status">{{ said }}</div>
     <FailedBox
       v-if="problem || week.failed"
       :problem="(problem ?? week.failed)!"
@@ -243,7 +254,7 @@ dd { margin: 0; text-align: right; }
 .total { border-top: 1px solid var(--line); padding-top: 6px; font-weight: 700; }
 p { margin: 2px 0; }
 @media (max-width: 800px) {
-  .columns { grid-template-columns: 1fr; }
+  .columns { grid-template-columns: minmax(0, 1fr); }
   .sheet li { grid-template-columns: 16px 1fr; }
   .checks, .outcome { grid-column: 2; }
   .block { width: 100%; }

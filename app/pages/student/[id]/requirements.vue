@@ -12,6 +12,8 @@ const VIEWS: [View, string][] = [['area', 'by area'], ['term', 'by suggested ter
 const view = ref<View>('area')
 const selected = ref<{ program: string, line: string, item: string | null } | null>(null)
 const pointed = ref<string | null>(null)
+const field = useTemplateRef<HTMLElement>('field')
+useRoving(field, '.requirement .head, .requirement .block')
 
 /** The pointer and the keyboard point at courses alike; letting go of one never hides what the other points at. */
 function point(itemId: string, on: boolean) {
@@ -77,7 +79,7 @@ const change = computed(() => student.state?.programChange)
 </script>
 
 <template>
-  <div class="page">
+  <div ref="field" class="page">
     <div class="page-head">
       <h1>{{ major?.title }} · catalog {{ major?.catalogYear }}</h1>
       <ViewChoice v-model="view" label="Read the requirements" :choices="VIEWS" />

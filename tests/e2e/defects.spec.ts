@@ -1,0 +1,173 @@
+import { eq } from 'drizzle-orm'
+import * as s from '../../server/db/schema'
+import { db, expect, signIn, signOut, test, waypoint } from './college'
+
+/** What went wrong for people who used keys, slow networks or two accounts. */
+const personOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!
+const forgetCuts = (complaints: string[]) => complaints.splice(0, complaints.length,
+  ...complaints.filter(text => !/ERR_FAILED|ERR_INTERNET_DISCONNECTED|status of 5/.test(text)))
+
+test('when the catalog does not come the page says so, and another try brings it', async ({ page, complaints }) => {
+  await signIn(page, 'joss')
+  await page.route('**/api/catalog', route => route.fulfill({ status: 500, body: '' }))
+  await page.reload()
+  await expect(page.getByRole('alert')).toContainText('Ridgeway has a problem of its own just now.')
+  await page.waitForLoadState('networkidle')
+  await page.unroute('**/api/catalog')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+  forgetCuts(complaints)
+})
+
+test('signing out without a connection says that one is still signed in', async ({ page, context, complaints }) => {
+  await signIn(page, 'joss')
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+  await context.setOffline(true)
+  await page.getByRole('button', { name: /Your account/ }).click()
+  await page.getByText('Sign out', { exact: true }).click()
+  await expect(page.getByRole('alert')).toContainText('You are still signed in here.')
+  await context.setOffline(false)
+  await signOut(page)
+  forgetCuts(complaints)
+})
+
+test('who signs in after another in the same tab finds nothing of the one before', async ({ page }) => {
+  await signIn(page, 'joss')
+  await waypoint(page, 'Plan')
+  await page.locator('[data-item]').last().focus()
+  await page.keyboard.press('p')
+  await expect(page.getByText(/pinned/).first()).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await signOut(page)
+  await signIn(page, 'ines')
+  await waypoint(page, 'Plan')
+  await expect(page.getByRole('button', { name: /^Undo/ })).toBeDisabled()
+  await expect(page.getByText('Joss')).toHaveCount(0)
+  await expect(page.getByText('Undone')).toHaveCount(0)
+})
+
+test('what is being written about one course stays with it, and is sent about it', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  const { id } = await personOf('tamsin')
+  await page.locator('[data-item^="HYD330"]').click()
+  await page.getByLabel('Write a comment').fill('Only about water quality')
+  await page.locator('[data-item^="HYD410"]').click()
+  await expect(page.getByRole('region', { name: 'HYD 410' })).toBeVisible()
+  await expect(page.getByLabel('Write a comment')).toHaveValue('')
+  await page.keyboard.press('Escape')
+  await page.locator('[data-item^="HYD330"]').click()
+  await expect(page.getByLabel('Write a comment')).toHaveValue('Only about water quality')
+  await page.getByRole('region', { name: 'HYD 330' }).getByRole('button', { name: 'Send' }).click()
+  await expect(page.getByRole('region', { name: 'Comments' })).toContainText('Only about water quality')
+  const rows = (await db.select().from(s.comments).where(eq(s.comments.student, id))).filter(row => row.text === 'Only about water quality')
+  expect(rows.map(row => row.entry)).toEqual([expect.stringMatching(/^HYD330/)])
+  await db.delete(s.comments).where(eq(s.comments.id, rows[0]!.id))
+})
+
+test('a moved tile keeps the focus before the server has answered, and can be moved on at once', async ({ page }) => {
+  await signIn(page, 'ines')
+  await waypoint(page, 'Plan')
+  const free: (() => void)[] = []
+  await page.route('**/plans/*/edits*', async (route) => {
+    await new Promise<void>(go => free.push(go))
+    await route.continue()
+  })
+  const tile = page.locator('.tile.movable').first()
+  const name = (await tile.getAttribute('data-item'))!
+  const where = async () => (await page.locator(`[data-item="${name}"]`).getAttribute('aria-label'))!
+  const before = await where()
+  await tile.focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.locator(`[data-item="${name}"]`)).toBeFocused()
+  const once = await where()
+  expect(once).not.toBe(before)
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.locator(`[data-item="${name}"]`)).toBeFocused()
+  expect(await where()).not.toBe(once)
+  await page.unroute('**/plans/*/edits*', { behavior: 'ignoreErrors' } as never)
+  for (const go of free) go()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect.poll(where).toBe(before)
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+})
+
+test('the board, the requirements and the map are one stop each for Tab; arrows walk in them', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  const { id } = await personOf('tamsin')
+  const FIELDS = [['plan', '[data-item]'], ['requirements', '.requirement .head, .requirement .block'], ['map', '.node']] as const
+  for (const [at, things] of FIELDS) {
+    await page.goto(`/student/${id}/${at}`)
+    await expect(page.locator(things).first()).toBeVisible()
+    await expect.poll(() => page.locator(things).evaluateAll(all => all.filter(one => (one as HTMLElement).tabIndex === 0).length)).toBe(1)
+    await page.locator(things).first().focus()
+    await page.keyboard.press('ArrowDown')
+    const [first, now] = await page.evaluate(selector => [document.querySelector(selector)!.textContent,
+      document.activeElement!.matches(selector) ? document.activeElement!.textContent : 'nothing'], things)
+    expect(now).not.toBe('nothing')
+    expect(now).not.toBe(first)
+    await expect.poll(() => page.locator(things).evaluateAll(all => all.filter(one => (one as HTMLElement).tabIndex === 0).length)).toBe(1)
+  }
+})
+
+test('a tile says where it stands, whether it is pinned and what is wrong; taken out, its neighbour has the focus', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('[data-item^="HYD310"]')
+  await expect(tile).toHaveAttribute('aria-label', /Fall 2027, Watershed core.*1 blocking problem/)
+  const other = page.locator('[data-item^="HRT150"]')
+  await other.focus()
+  await page.keyboard.press('p')
+  await expect(other).toHaveAttribute('aria-label', /pinned/)
+  await page.keyboard.press('Delete')
+  await expect(other).toHaveCount(0)
+  expect(await page.evaluate(() => document.activeElement?.hasAttribute('data-item'))).toBe(true)
+  await page.keyboard.press('Control+z')
+  await expect(other).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+})
+
+test('a file opens at its address with or without a slash, and each page names itself', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  const { id } = await personOf('tamsin')
+  await page.goto(`/student/${id}/plan/`)
+  await expect(page.locator('[data-item]').first()).toBeVisible()
+  await expect(page).toHaveTitle('Plan · Tamsin Orrell · Ridgeway')
+  await page.goto(`/student/${id}`)
+  await expect(page).toHaveURL(new RegExp(`/student/${id}/now$`))
+  await expect(page).toHaveTitle('Now · Tamsin Orrell · Ridgeway')
+})
+
+test('a plan that is asked for with two quick presses is made once', async ({ page }) => {
+  await signIn(page, 'wren')
+  await waypoint(page, 'Plan')
+  const { id } = await personOf('wren')
+  const plans = async () => (await db.select().from(s.plans).where(eq(s.plans.student, id))).length
+  const before = await plans()
+  await page.getByRole('button', { name: 'Plans' }).click()
+  await page.getByRole('button', { name: 'New empty plan' }).dblclick()
+  await expect(page.getByRole('heading', { name: 'New plan plan' })).toBeVisible()
+  await expect.poll(plans).toBe(before + 1)
+})
+
+test('a sign-off reaches the student whose Register is open', async ({ page, browser }) => {
+  const { id } = await personOf('tamsin')
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Register')
+  const gates = page.getByRole('region', { name: 'Gates' })
+  await expect(gates).toContainText('Sign-off')
+  const before = await db.select().from(s.signOffs).where(eq(s.signOffs.student, id))
+  const context = await browser.newContext()
+  const other = await context.newPage()
+  await signIn(other, 'hollis')
+  await other.goto(`/student/${id}/plan`)
+  await other.getByRole('region', { name: 'Review' }).getByRole('button', { name: /Sign off/ }).click()
+  await expect(other.getByRole('region', { name: 'Review' })).toContainText('Nothing has changed since.')
+  await context.close()
+  await expect(gates).toContainText('by Hollis Brandt')
+  await db.delete(s.signOffs).where(eq(s.signOffs.student, id))
+  if (before.length > 0) await db.insert(s.signOffs).values(before)
+})

@@ -1,5 +1,7 @@
 import { contractNames } from './tools/build/contract-names'
 
+const FONT = 'atkinson-hyperlegible-next'
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   ssr: false,
@@ -16,16 +18,29 @@ export default defineNuxtConfig({
     htmlAttrs: { lang: 'en' },
     meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'description',
       content: 'Plan courses, choose sections and register.' }],
-    link: [{ rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' }],
+    link: [{ rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' },
+      { rel: 'preload', as: 'font', type: 'font/woff2', crossorigin: '', href: `/fonts/${FONT}-latin-wght-normal.woff2` }],
   } },
-  css: ['@fontsource-variable/atkinson-hyperlegible-next/index.css', '~/theme/base.css', '~/theme/commitment.css'],
+  css: ['~/theme/base.css', '~/theme/commitment.css'],
   runtimeConfig: { session: { maxAge: 60 * 60 * 8, password: '', cookie: { sameSite: 'lax', httpOnly: true, secure: false } } },
-  compatibilityDate: '2026-01-01',
   // Scripts and styles are compressed once, when they are built.
   routeRules: { '/favicon.svg': { headers: { 'cache-control': 'public, max-age=86400' } } },
-  nitro: { compressPublicAssets: true, typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
+  compatibilityDate: '2026-01-01',
+  nitro: { compressPublicAssets: true,
+    publicAssets: [{ dir: `../node_modules/@fontsource-variable/${FONT}/files`, baseURL: '/fonts', maxAge: 365 * 86400 }],
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
+  // Many small files are many waits: what is less than this goes into a file with what it is used with.
+  vite: { $client: { plugins: [contractNames()], build: { rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } } } },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
+  hooks: {
+    // What other pages need is fetched when their links come into sight and nothing else is to be done, not before the first view.
+    'build:manifest': (manifest) => {
+      for (const file of Object.values(manifest)) file.dynamicImports = []
+    },
+  },
+  // The session is ours to ask for, once.
+  auth: { loadStrategy: 'none' },
   eslint: { config: { stylistic: true } },
   security: {
     rateLimiter: false,
@@ -50,15 +65,5 @@ export default defineNuxtConfig({
       },
     },
   },
-  hooks: {
-    // What other pages need is fetched when their links come into sight and nothing else is to be done, not before the first view.
-    'build:manifest': (manifest) => {
-      for (const file of Object.values(manifest)) file.dynamicImports = []
-    },
-  },
-  // The session is ours to ask for, once.
-  auth: { loadStrategy: 'none' },
-  // Many small files are many waits: what is less than this goes into a file with what it is used with.
-  vite: { $client: { plugins: [contractNames()], build: { rollupOptions: { output: { experimentalMinChunkSize: 10_000 } } } } },
   vuetify: { vuetifyOptions: './app/theme/vuetify.ts', moduleOptions: { styles: true } },
 })

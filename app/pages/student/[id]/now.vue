@@ -32,9 +32,12 @@ const dates = computed(() => {
     { date: term.end, words: 'Classes end' },
   ].filter(day => day.date >= today.value).sort((a, b) => a.date.localeCompare(b.date))
 })
-/** The chart is drawn when everything that can be acted on stands. */
+/** The chart is drawn when everything that can be acted on stands, and who goes on at once is not held up by it. */
+const CHART_AFTER_MS = 700
 const isIdle = ref(false)
-onMounted(() => requestIdleCallback(() => isIdle.value = true, { timeout: 2000 }))
+let waiting: ReturnType<typeof setTimeout> | undefined
+onMounted(() => waiting = setTimeout(() => requestIdleCallback(() => isIdle.value = true, { timeout: 2000 }), CHART_AFTER_MS))
+onBeforeUnmount(() => clearTimeout(waiting))
 const loads = computed(() =>
   student.standing?.loads.filter(load => load.credits > 0).map((load) => {
     const term = catalog.term(load.term)!

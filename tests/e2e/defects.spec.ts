@@ -171,17 +171,3 @@ test('a sign-off reaches the student whose Register is open', async ({ page, bro
   await db.delete(s.signOffs).where(eq(s.signOffs.student, id))
   if (before.length > 0) await db.insert(s.signOffs).values(before)
 })
-
-test('on a phone the tile that a drawer is about stays in sight above it', async ({ page }) => {
-  await page.setViewportSize({ width: 390, height: 844 })
-  await signIn(page, 'tamsin')
-  await waypoint(page, 'Plan')
-  const tile = page.locator('[data-item]').last()
-  await tile.click()
-  const drawer = page.locator('.drawer')
-  await expect(drawer).toBeVisible()
-  await expect.poll(async () => {
-    const [above, below] = [await tile.boundingBox(), await drawer.boundingBox()]
-    return above!.y + above!.height <= below!.y && above!.y >= 0
-  }).toBe(true)
-})

@@ -35,8 +35,6 @@ export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => s
     const active = document.activeElement
     if (active && active !== document.body && !panel.value?.contains(active)) from = placeOf(active)
     panel.value?.focus({ preventScroll: true })
-    // What it is about stays in sight above it.
-    requestAnimationFrame(() => from.element?.scrollIntoView({ block: 'nearest', inline: 'nearest' }))
   }
   onMounted(take)
   watch(key, () => nextTick(take))

@@ -1,4 +1,4 @@
-/** Every key of Ridgeway, where it works, and what it does. Those of a tile work while it has the focus; see `usePlanKeys`. */
+/** Every key of Ridgeway, where it works, and what it does. Those without keys here belong to what has the focus. */
 export const KEYS = {
   'help': { keys: ['?'], shown: '?', does: 'this list', scope: 'everywhere' },
   'waypoint': { keys: ['1', '2', '3', '4', '5'], shown: '1 – 5', does: 'the waypoints', scope: 'in a student\'s file' },

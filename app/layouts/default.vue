@@ -102,7 +102,10 @@ async function leave() {
 .person { font-size: 13px; color: var(--second); }
 .middle { flex: 1; min-width: 0; }
 .tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
-.term { min-width: 124px; justify-content: start; background: var(--paper); border: 1px solid var(--line); color: var(--ink); padding: 3px 10px; font-weight: 700; white-space: nowrap; }
+.term {
+  min-width: 124px; justify-content: start; background: var(--paper); border: 1px solid var(--line); color: var(--ink);
+  padding: 3px 10px; font-weight: 700; white-space: nowrap;
+}
 .row { display: flex; gap: 10px; align-items: center; }
 .clock { font-size: 13px; color: var(--second); text-decoration: none; white-space: nowrap; border-bottom: 1px dotted var(--second); }
 .account {

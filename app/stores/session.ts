@@ -22,7 +22,7 @@ export const useSessionStore = defineStore('session', () => {
     account.value = session.account
     zone.value = session.zone
     demo.value = session.demo
-    offset.value = Date.parse(session.now) - Date.now()
+    offset.value = Date.parse(session.now) - arrivedAt(readSession.path)
     known.value = true
   }
 

@@ -32,18 +32,23 @@ export const useStudentStore = defineStore('student', () => {
     state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
   )
 
-  /** The file that the address named, asked for before its page was there to ask; the page takes it, once. */
+  /** The file that the address named, asked for before its page was there to ask. */
   let early: { key: string, done: Promise<void> } | null = null
+  let wasOpened = false
   const keyOf = (id: number) => `${id} ${workingTerm.code}`
   function loadEarly(id: number) {
-    early = { key: keyOf(id), done: load(id) }
+    if (!wasOpened) early = { key: keyOf(id), done: load(id) }
+  }
+  /** A page opens the file: it takes what was asked for early, once; whoever asks after that gets a new reading. */
+  function open(id: number): Promise<void> {
+    const asked = early
+    early = null
+    wasOpened = true
+    return asked?.key === keyOf(id) ? asked.done : load(id)
   }
 
   async function load(id: number): Promise<void> {
     if (!workingTerm.code) return
-    const asked = early
-    early = null
-    if (asked?.key === keyOf(id)) return asked.done
     if (state.value?.id !== id) wanted.value = null
     return read(id)
   }
@@ -226,7 +231,7 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked, fees,
-    steps, gates, mayEdit, isOwn, load, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate, preview, previewed,
-    shown, pace }
+  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked,
+    fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate,
+    preview, previewed, shown, pace }
 })

@@ -28,8 +28,9 @@ export const useWeekStore = defineStore('week', () => {
     if (key !== keptFor) {
       courses.value = null
       sheet.value = null
-      result.value = null
     }
+    // A result is told where it came about; who comes back later looks at what stands now.
+    result.value = null
     keptFor = key
     student.showing.clear()
     for (const view of views) student.showing.add(view)

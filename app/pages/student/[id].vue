@@ -16,7 +16,7 @@ const LOOKS_AT_PLANS = /\/(plan|plan-sheet|requirements|compare|map|standing)$/
 watch(() => route.path, (path) => {
   if (!LOOKS_AT_PLANS.test(path)) void student.openPlan(null)
 })
-watch([id, () => workingTerm.code], () => student.load(id.value), { immediate: true })
+watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: true })
 </script>
 
 <template>

@@ -34,7 +34,7 @@ async function send() {
     </p>
     <FailedBox v-if="problem" :problem="problem" />
     <form v-if="student.mayEdit" @submit.prevent="send">
-      <v-text-field v-model="text" label="Write a comment" density="compact" hide-details maxlength="1000" />
+      <v-text-field v-model="text" label="Write a comment" maxlength="1000" />
       <ActButton type="submit" :busy="busy" :off="!text.trim() && 'Write something first'">Send</ActButton>
     </form>
   </section>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { type CourseItem, isOffered, termPhase } from '@ridgeway/core/catalog'
-import { findLinks, type PlanOperation } from '@ridgeway/core/planning'
+import { findLinks } from '@ridgeway/core/planning'
 import { readCourseRules, type Reason } from '@ridgeway/core/prerequisites'
 import { factsOf } from '@ridgeway/core/record'
 import { creditRange, describeOffering, formatCredits, sayBecause, sayCheck, sayMove } from '@ridgeway/words'
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
-const props = defineProps<{ item: CourseItem, movable: boolean, pinned: boolean }>()
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string], remove: [], pin: [] }>()
+const props = defineProps<{ item: CourseItem }>()
+const { commands, close, remove } = usePlan()
+const { edit } = commands
+const movable = computed(() => commands.isMovable(props.item.id))
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const { today } = useNow()
@@ -32,7 +34,7 @@ const waits = computed(() =>
 )
 const beside = computed(() => rules.value?.beside ?? null)
 function setCredits(credits: number) {
-  emit('edit', [{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${formatCredits(credits)} credits`)
+  edit([{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${formatCredits(credits)} credits`)
 }
 const FIRM = { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' } as const
 /** Credits to choose from, by halves, for a course whose credits vary. */
@@ -60,11 +62,11 @@ const note = ref('')
 watch(() => props.item.id, () => note.value = student.entries.find(entry => entry.id === props.item.id)?.note ?? '', { immediate: true })
 const saveNote = () =>
   note.value !== (student.entries.find(entry => entry.id === props.item.id)?.note ?? '')
-  && emit('edit', [{ kind: 'note', entry: props.item.id, note: note.value }], 'Note kept')
+  && edit([{ kind: 'note', entry: props.item.id, note: note.value }], 'Note kept')
 </script>
 
 <template>
-  <SidePanel :title="`${course.code} ${course.title}`" :about="item.id" @close="emit('close')">
+  <SidePanel :title="`${course.code} ${course.title}`" :about="item.id" @close="close">
     <template #beside
       ><span class="second">· {{ creditRange(course) }}</span></template
     >
@@ -80,7 +82,7 @@ const saveNote = () =>
             <ActButton
               v-for="{ move, operations } in check.moves"
               :key="sayMove(move)"
-              @click="emit('edit', operations, sayMove(move))"
+              @click="edit(operations, sayMove(move))"
             >
               {{ sayMove(move) }}
             </ActButton>
@@ -91,15 +93,17 @@ const saveNote = () =>
         <p class="second small">Comes first</p>
         <p v-if="!course.prerequisite">Nothing.</p>
         <template v-else-if="before">
-          <p v-for="(leaf, i) in leaves(before.reason)" :key="i">
-            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}
+          <p v-for="(leaf, i) in leaves(before.reason)" :key="i" class="rule">
+            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span>
+            <span>{{ sayBecause(leaf) }}</span>
           </p>
         </template>
         <p v-else>{{ course.prerequisite }}</p>
         <template v-if="course.corequisite">
           <p class="second small">Goes with</p>
-          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`">
-            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span> {{ sayBecause(leaf) }}
+          <p v-for="(leaf, i) in beside ? leaves(beside.reason) : []" :key="`c${i}`" class="rule">
+            <span class="firm" :class="{ blocking: leaf.firmness === 'unmet' }">{{ FIRM[leaf.firmness] }}</span>
+            <span>{{ sayBecause(leaf) }}</span>
           </p>
           <p v-if="!beside">{{ course.corequisite }}</p>
         </template>
@@ -120,18 +124,15 @@ const saveNote = () =>
               :off="term.code === item.term && 'It stands here'"
               :class="{ faint: !works }"
               :title="works ? '' : 'its prerequisite would not hold there'"
-              @click="emit('edit', [{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)"
+              @click="edit([{ kind: 'move', entry: item.id, term: term.code }], `${item.course} moved to ${term.name}`)"
             >
               {{ term.name }}
             </ActButton>
           </p>
           <p class="moves">
-            <WordLink @click="emit('pin')">{{ pinned ? 'Unpin' : 'Pin here' }}</WordLink> <WordLink
+            <WordLink @click="commands.pin([item.id])">{{ entry?.pinned ? 'Unpin' : 'Pin here' }}</WordLink> <WordLink
               class="blocking"
-              @click="
-                emit('remove');
-                emit('close')
-              "
+              @click="remove([item.id])"
             >
               Take out of the plan
             </WordLink>
@@ -148,8 +149,6 @@ const saveNote = () =>
           <v-text-field
             v-model="note"
             label="Note"
-            density="compact"
-            hide-details
             maxlength="500"
             @blur="saveNote"
             @keydown.enter="saveNote"
@@ -167,6 +166,7 @@ p { margin: 3px 0; }
 .comments { margin-top: 10px; }
 .moves { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .faint { border-style: dashed; opacity: .75; }
-.firm { display: inline-block; min-width: 62px; font-weight: 700; font-size: 12.5px; }
+.rule { display: grid; grid-template-columns: 66px 1fr; align-items: baseline; }
+.firm { font-weight: 700; font-size: 12.5px; }
 @media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

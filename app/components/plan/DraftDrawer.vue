@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { termPhase } from '@ridgeway/core/catalog'
-import type { Draft, DraftWishes, PlanOperation } from '@ridgeway/core/planning'
+import type { Draft, DraftWishes } from '@ridgeway/core/planning'
 import { formatCredits, sayDraft, sayDraftReason, sayTerm, shortTermName } from '@ridgeway/words'
 
 /** Draft the rest: what is asked, the work with its progress, and up to three drafts to look at on the board before one is taken. */
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()
+const { commands: { edit }, close } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const draft = useDraftStore()
@@ -38,12 +38,12 @@ function take(one: Draft) {
     one.moved.length ? `, ${one.moved.length} moved` : ''
   }`
   draft.close()
-  emit('edit', operations, what)
-  emit('close')
+  void edit(operations, what)
+  close()
 }
 function leave() {
   draft.close()
-  emit('close')
+  close()
 }
 onBeforeUnmount(() => draft.close())
 </script>
@@ -51,19 +51,16 @@ onBeforeUnmount(() => draft.close())
 <template>
   <SidePanel title="Draft the rest" @close="leave">
     <form class="asked" @submit.prevent="draft.run(asked)">
-      <v-select v-model="asked.load" :items="loads" label="At most in a term" density="compact" hide-details variant="outlined" />
+      <v-select v-model="asked.load" :items="loads" label="At most in a term" />
       <v-select
         v-model="asked.termsOff"
         :items="offChoices"
         label="Terms to skip"
         multiple
-        density="compact"
-        hide-details
-        variant="outlined"
         placeholder="none"
         persistent-placeholder
       />
-      <v-select v-model="asked.latestFinish" :items="finishes" label="Finish by" density="compact" hide-details variant="outlined" />
+      <v-select v-model="asked.latestFinish" :items="finishes" label="Finish by" />
       <v-select
         v-model="asked.summers"
         :items="[
@@ -71,9 +68,6 @@ onBeforeUnmount(() => draft.close())
           { value: 'freely', title: 'for anything' },
         ]"
         label="Summers"
-        density="compact"
-        hide-details
-        variant="outlined"
       />
       <v-select
         v-model="asked.around"
@@ -82,9 +76,6 @@ onBeforeUnmount(() => draft.close())
           { value: 'placed', title: 'everything placed' },
         ]"
         label="Leave where it is"
-        density="compact"
-        hide-details
-        variant="outlined"
       />
       <ActButton weight="full" type="submit" :busy="draft.running">{{ draft.result ? 'Draft again' : 'Draft' }}</ActButton>
     </form>

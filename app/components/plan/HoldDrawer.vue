@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import type { Placeholder, PlanOperation } from '@ridgeway/core/planning'
+import type { Placeholder } from '@ridgeway/core/planning'
 import { factsOf } from '@ridgeway/core/record'
 import { type Candidate, findCandidates } from '@ridgeway/core/requirements'
 import { describeLine, formatCredits, sayCandidate } from '@ridgeway/words'
 
 /** A place still to choose: what could stand here, soonest fit first, and how many credits it holds. */
-const props = defineProps<{ place: Placeholder, movable: boolean }>()
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string], choose: [code: string], remove: [] }>()
+const props = defineProps<{ place: Placeholder }>()
+const { commands, close, remove, choose } = usePlan()
+const { edit } = commands
+const movable = computed(() => commands.isMovable(props.place.id))
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
@@ -28,13 +30,13 @@ const visible = (list: readonly Candidate[]) => all.value ? list : list.slice(0,
 const note = ref('')
 watch(() => props.place.id, () => note.value = props.place.note, { immediate: true })
 const saveNote = () =>
-  note.value !== props.place.note && emit('edit', [{ kind: 'note', entry: props.place.id, note: note.value }], 'Note kept')
+  note.value !== props.place.note && edit([{ kind: 'note', entry: props.place.id, note: note.value }], 'Note kept')
 const amounts = [1, 2, 3, 4, 5, 6].map(n => ({ value: n * 100, title: String(n) }))
-const setCredits = (credits: number) => emit('edit', [{ kind: 'credits', entry: props.place.id, credits }], 'Credits of the place set')
+const setCredits = (credits: number) => edit([{ kind: 'credits', entry: props.place.id, credits }], 'Credits of the place set')
 </script>
 
 <template>
-  <SidePanel :title="`To choose: ${line?.title ?? place.line}`" :about="place.id" @close="emit('close')">
+  <SidePanel :title="`To choose: ${line?.title ?? place.line}`" :about="place.id" @close="close">
     <div class="parts">
       <div>
         <p>{{ line ? describeLine(line.rule) : '' }}</p>
@@ -45,13 +47,11 @@ const setCredits = (credits: number) => emit('edit', [{ kind: 'credits', entry: 
         <template v-if="movable">
           <p class="row">
             <v-select class="amount" label="Credits held" :model-value="place.credits" :items="amounts" @update:model-value="setCredits" />
-            <WordLink class="blocking" @click="emit('remove')">Take this place out</WordLink>
+            <WordLink class="blocking" @click="remove([place.id])">Take this place out</WordLink>
           </p>
           <v-text-field
             v-model="note"
             label="Note"
-            density="compact"
-            hide-details
             maxlength="500"
             @blur="saveNote"
             @keydown.enter="saveNote"
@@ -62,7 +62,7 @@ const setCredits = (credits: number) => emit('edit', [{ kind: 'credits', entry: 
         <p class="second small">You can take in {{ term?.name }}: {{ found.now.length }}</p>
         <ul>
           <li v-for="candidate in visible(found.now)" :key="candidate.course.code">
-            <ActButton :off="!movable && 'The plan cannot be changed here'" @click="emit('choose', candidate.course.code)">
+            <ActButton :off="!movable && 'The plan cannot be changed here'" @click="choose(candidate.course.code)">
               {{ candidate.course.code }}
             </ActButton>
             {{ candidate.course.title }}

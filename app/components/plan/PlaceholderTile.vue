@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { Placeholder } from '@ridgeway/core/planning'
 import { formatCredits } from '@ridgeway/words'
-import type { TouchPlace } from '~/composables/useTouchDrag'
 
 /** A place held for a requirement line: "one of these", to be chosen later. */
 const props = defineProps<
@@ -16,10 +15,9 @@ const props = defineProps<
     blocking: boolean
   }
 >()
-const emit = defineEmits<{ drag: [], open: [event: MouseEvent], dropped: [place: TouchPlace] }>()
+const emit = defineEmits<{ open: [event: MouseEvent] }>()
 const element = useTemplateRef<HTMLElement>('element')
-useDraggable(element, () => props.movable, () => emit('drag'))
-useTouchDrag(element, () => props.movable, place => emit('dropped', place))
+useDrag(element, () => ({ kind: 'tile', id: props.place.id }), () => props.movable)
 </script>
 
 <template>

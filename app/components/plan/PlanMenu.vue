@@ -39,7 +39,7 @@ async function rename() {
       <ul>
         <li v-for="plan in list" :key="plan.id" :class="{ open: plan.id === student.state?.plan.id }">
           <form v-if="renaming === plan.id" class="rename" @submit.prevent="rename">
-            <v-text-field v-model="name" label="Name of the plan" density="compact" hide-details maxlength="60" autofocus />
+            <v-text-field v-model="name" label="Name of the plan" maxlength="60" autofocus />
             <ActButton type="submit">Rename</ActButton> <WordLink
               class="small" @click="renaming = null">Leave it</WordLink>
           </form>

@@ -2,7 +2,6 @@
 import { mdiCommentTextOutline, mdiNoteTextOutline, mdiPin } from '@mdi/js'
 import type { CourseItem } from '@ridgeway/core/catalog'
 import { formatCredits } from '@ridgeway/words'
-import type { TouchPlace } from '~/composables/useTouchDrag'
 
 /** A course on the board: dragged with mouse or finger, walked to with arrows, opened with Enter. */
 const props = defineProps<{
@@ -28,10 +27,9 @@ const props = defineProps<{
   /** Its tie to the selected course, for the words of a reader that sees no curve. */
   tie: '' | 'comes first' | 'goes with it' | 'waits for it'
 }>()
-const emit = defineEmits<{ drag: [], open: [event: MouseEvent], dropped: [place: TouchPlace] }>()
+const emit = defineEmits<{ open: [event: MouseEvent] }>()
 const element = useTemplateRef<HTMLElement>('element')
-useDraggable(element, () => props.movable, () => emit('drag'))
-useTouchDrag(element, () => props.movable, place => emit('dropped', place))
+useDrag(element, () => ({ kind: 'tile', id: props.item.id }), () => props.movable)
 const said = computed(() =>
   [`${props.item.course} ${props.title}`, props.ghost ? 'considering' : props.item.state, props.where,
     props.item.grade ?? `${formatCredits(props.item.credits)} cr`, props.from && `from ${props.from}`, props.pinned && 'pinned',

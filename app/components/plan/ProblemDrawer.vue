@@ -1,32 +1,30 @@
 <script setup lang="ts">
-import type { PlanCheck, PlanOperation } from '@ridgeway/core/planning'
 import { sayCheck, sayMove } from '@ridgeway/words'
 
 /** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
-const props = defineProps<{ checks: readonly PlanCheck[], at: string }>()
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string], go: [check: PlanCheck], draft: [] }>()
+const props = defineProps<{ at: string }>()
+const { problems: checks, blockers, panel, close, goTo, mend } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
-const index = computed(() => Math.max(0, props.checks.findIndex(check => check.id === props.at)))
-const check = computed(() => props.checks[index.value])
+const index = computed(() => Math.max(0, checks.value.findIndex(check => check.id === props.at)))
+const check = computed(() => checks.value[index.value])
 const moves = computed(() => check.value && student.mayEdit ? student.moves(check.value) : [])
-const blockers = computed(() => props.checks.filter(one => one.severity === 'blocker').length)
-const alone = computed(() => props.checks.length < 2 && 'There is only this one')
+const alone = computed(() => checks.value.length < 2 && 'There is only this one')
 function step(by: number) {
-  const next = props.checks[(index.value + by + props.checks.length) % props.checks.length]
-  if (next) emit('go', next)
+  const next = checks.value[(index.value + by + checks.value.length) % checks.value.length]
+  if (next) goTo(next)
 }
 useKey('next problem', () => step(1))
 useKey('previous problem', () => step(-1))
 </script>
 
 <template>
-  <SidePanel title="Problems" :about="at" @close="emit('close')">
+  <SidePanel title="Problems" :about="at" @close="close">
     <div v-if="check" class="parts">
       <div class="walk">
         <p class="second small" role="status">
-          Problem {{ index + 1 }} of {{ checks.length }} · {{ count(blockers, 'blocker') }},
-          {{ count(checks.length - blockers, 'caution') }}
+          Problem {{ index + 1 }} of {{ checks.length }} · {{ count(blockers.length, 'blocker') }},
+          {{ count(checks.length - blockers.length, 'caution') }}
         </p>
         <p class="turn">
           <ActButton :off="alone" @click="step(-1)">Previous</ActButton>
@@ -45,14 +43,14 @@ useKey('previous problem', () => step(-1))
           <span class="second small">Moves that mend it</span> <ActButton
             v-for="{ move, operations } in moves"
             :key="sayMove(move)"
-            @click="emit('edit', operations, sayMove(move))"
+            @click="mend(operations, sayMove(move))"
           >
             {{ sayMove(move) }}
           </ActButton>
         </p>
         <p v-else-if="check.kind === 'not reached'" class="moves">
           <span class="second small">No single course mends it.</span> <ActButton
-            v-if="student.mayEdit" @click="emit('draft')">Draft the rest</ActButton>
+            v-if="student.mayEdit" @click="panel = { kind: 'draft' }">Draft the rest</ActButton>
         </p>
         <p v-else-if="check.kind === 'gpa'" class="second small">
           Grades mend it, or repeating a course with a low grade; no course moved in the plan does.

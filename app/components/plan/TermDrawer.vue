@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { type Term, termPhase } from '@ridgeway/core/catalog'
-import type { PlanOperation } from '@ridgeway/core/planning'
 import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** One term of the plan: its load against the term's own limits and the student's wish, what is wrong, notes and comments. */
 const props = defineProps<{ term: Term }>()
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()
+const { commands: { edit }, close } = usePlan()
 const student = useStudentStore()
 const { today } = useNow()
 const load = computed(() => student.standing!.loads.find(one => one.term === props.term.code)!)
@@ -17,17 +16,17 @@ const note = ref('')
 watch(() => props.term.code, () => note.value = student.plan.termNotes[props.term.code] ?? '', { immediate: true })
 const saveNote = () =>
   note.value !== (student.plan.termNotes[props.term.code] ?? '')
-  && emit('edit', [{ kind: 'term note', term: props.term.code, note: note.value }], `Note on ${props.term.name} kept`)
+  && edit([{ kind: 'term note', term: props.term.code, note: note.value }], `Note on ${props.term.name} kept`)
 function toggleOff() {
   const { wishes } = student.plan
   const termsOff = isOff.value ? wishes.termsOff.filter(code => code !== props.term.code) : [...wishes.termsOff, props.term.code]
-  emit('edit', [{ kind: 'wishes', wishes: { ...wishes, termsOff } }],
+  edit([{ kind: 'wishes', wishes: { ...wishes, termsOff } }],
     isOff.value ? `${props.term.name} is no longer wanted off` : `${props.term.name} wanted off`)
 }
 </script>
 
 <template>
-  <SidePanel :title="term.name" :about="term.code" @close="emit('close')">
+  <SidePanel :title="term.name" :about="term.code" @close="close">
     <div class="parts">
       <div>
         <p>
@@ -46,8 +45,6 @@ function toggleOff() {
           v-if="isFuture && student.mayEdit"
           :model-value="isOff"
           label="I want this term off"
-          density="compact"
-          hide-details
           @update:model-value="toggleOff"
         />
       </div>
@@ -58,8 +55,6 @@ function toggleOff() {
           v-if="student.mayEdit"
           v-model="note"
           label="Note on this term"
-          density="compact"
-          hide-details
           rows="2"
           auto-grow
           maxlength="500"

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { TouchPlace } from '~/composables/useTouchDrag'
+import type { Dragged } from '~/composables/plan/drag'
 
-const props = defineProps<{ code: string, title: string, hue: string, movable: boolean }>()
-const emit = defineEmits<{ drag: [], open: [], dropped: [place: TouchPlace] }>()
+/** Something not placed yet, in the tray: dragged onto the board like a tile. */
+const props = defineProps<{ code: string, title: string, hue: string, movable: boolean, what: Dragged }>()
+const emit = defineEmits<{ open: [] }>()
 const element = useTemplateRef<HTMLElement>('element')
-useDraggable(element, () => props.movable, () => emit('drag'))
-useTouchDrag(element, () => props.movable, place => emit('dropped', place))
+useDrag(element, () => props.what, () => props.movable)
 </script>
 
 <template>

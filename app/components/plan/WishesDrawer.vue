@@ -1,27 +1,27 @@
 <script setup lang="ts">
 import { termPhase } from '@ridgeway/core/catalog'
-import type { PlanOperation, Wishes } from '@ridgeway/core/planning'
+import type { Wishes } from '@ridgeway/core/planning'
 import { formatCredits } from '@ridgeway/words'
 
 /** What the student wishes for the terms ahead, how fast it goes, and the note on the plan as a whole. */
-const emit = defineEmits<{ close: [], edit: [operations: PlanOperation[], what: string] }>()
+const { commands: { edit }, close } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const { today } = useNow()
 const wishes = computed(() => student.plan.wishes)
 const ahead = computed(() => catalog.terms.filter(term => termPhase(term, today.value) === 'future'))
 const termChoices = computed(() => ahead.value.map(term => ({ value: term.code, title: term.name })))
-const set = (change: Partial<Wishes>, what: string) => emit('edit', [{ kind: 'wishes', wishes: { ...wishes.value, ...change } }], what)
+const set = (change: Partial<Wishes>, what: string) => edit([{ kind: 'wishes', wishes: { ...wishes.value, ...change } }], what)
 const note = ref('')
 watch(() => student.plan.note, now => note.value = now, { immediate: true })
-const saveNote = () => note.value !== student.plan.note && emit('edit', [{ kind: 'plan note', note: note.value }], 'Note on the plan kept')
+const saveNote = () => note.value !== student.plan.note && edit([{ kind: 'plan note', note: note.value }], 'Note on the plan kept')
 const pace = computed(() => student.pace)
 /** The pace that is wished for, else the one so far. */
 const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
 </script>
 
 <template>
-  <SidePanel title="Wishes and pace" @close="emit('close')">
+  <SidePanel title="Wishes and pace" @close="close">
     <div class="parts">
       <div class="fields">
         <h3>Wishes</h3>
@@ -44,9 +44,6 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
           :model-value="wishes.latestFinish"
           :items="[{ value: null, title: 'no wish' }, ...termChoices]"
           label="Finish by"
-          density="compact"
-          hide-details
-          variant="outlined"
           :readonly="!student.mayEdit"
           @update:model-value="set({ latestFinish: $event }, 'Latest finish set')"
         />
@@ -55,9 +52,6 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
           :items="termChoices"
           label="Terms off"
           multiple
-          density="compact"
-          hide-details
-          variant="outlined"
           :readonly="!student.mayEdit"
           @update:model-value="set({ termsOff: $event }, 'Terms off set')"
         />
@@ -84,8 +78,6 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
         <v-textarea
           v-model="note"
           label="Note on the plan"
-          density="compact"
-          hide-details
           rows="3"
           maxlength="2000"
           :readonly="!student.mayEdit"

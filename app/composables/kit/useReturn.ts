@@ -15,21 +15,23 @@ function focusOn(element: HTMLElement | null | undefined): boolean {
 }
 
 /** Gives the focus back to where it was, or to what stands there now, or to the page; unless it went somewhere by itself. */
-function giveBack({ element, selector }: ReturnType<typeof placeOf>) {
+function giveBack({ element, selector }: ReturnType<typeof placeOf>, about = '') {
   void nextTick(() => {
     const active = document.activeElement
     // A dialog that is on its way out still holds it.
     if (active && active !== document.body && !active.closest('.v-overlay')) return
     if (element instanceof HTMLElement && element.isConnected && focusOn(element)) return
     if (selector && focusOn(document.querySelector<HTMLElement>(selector))) return
+    if (about && focusOn(document.querySelector<HTMLElement>(`[data-item="${CSS.escape(about)}"]`))) return
     document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true })
   })
 }
 
 /**
- * Takes the focus when something opens, and again when it turns to something else (`key`), and gives it back when it closes.
+ * Takes the focus when something opens, and again when it turns to something else, and gives it back when it closes: to where it was,
+ * else to what it was about.
  */
-export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => string) {
+export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, title: () => string, about: () => string) {
   let from = placeOf(null)
   function take() {
     const active = document.activeElement
@@ -37,8 +39,8 @@ export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, key: () => s
     panel.value?.focus({ preventScroll: true })
   }
   onMounted(take)
-  watch(key, () => nextTick(take))
-  onUnmounted(() => giveBack(from))
+  watch([title, about], () => nextTick(take))
+  onUnmounted(() => giveBack(from, about()))
 }
 
 /** Gives the focus back when a dialog closes that takes it by itself. */

@@ -1,8 +1,4 @@
-/** Where a finger let go: the term and lane of the board's cell, or a term's button on a phone. */
-export interface TouchPlace {
-  term: string
-  lane: string | null
-}
+import type { DropPlace } from './drag'
 
 const HOLD_MS = 280
 const SLOP_PX = 9
@@ -11,7 +7,7 @@ const SLOP_PX = 9
  * Drag with a finger: rest it on the tile, then move; the tile follows. A finger that moves at once scrolls the page as always.
  * Places are elements with `data-term` (and `data-lane`).
  */
-export function useTouchDrag(element: Readonly<Ref<HTMLElement | null>>, movable: () => boolean, dropped: (place: TouchPlace) => void) {
+export function useTouchDrag(element: Readonly<Ref<HTMLElement | null>>, movable: () => boolean, dropped: (place: DropPlace) => void) {
   let timer: ReturnType<typeof setTimeout> | null = null
   let start = { x: 0, y: 0 }
   let ghost: HTMLElement | null = null

@@ -1,7 +1,5 @@
-import { type CourseItem, type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
-import type { PlanOperation } from '@ridgeway/core/planning'
+import { type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
-import { shortTermName } from '@ridgeway/words'
 
 export interface Lane {
   id: string
@@ -10,15 +8,12 @@ export interface Lane {
   open: number
   program: string
 }
-export const OFF_PATH = 'off-path'
-/** Courses that no line uses and that count all the same: in the total, or as what a needed course rests on. */
-export const OTHER_CREDIT = 'other-credit'
-
 /** Lanes, columns and tiles of the plan board, all read from the student's standing. */
 export function usePlanBoard() {
   const student = useStudentStore()
   const catalog = useCatalogStore()
   const workingTerm = useWorkingTermStore()
+  const { laneOf } = useItems()
   const { today } = useNow()
   const showAll = ref(false)
   const showPast = ref(false)
@@ -34,15 +29,6 @@ export function usePlanBoard() {
       : [],
     { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
   ])
-
-  /** The lane of an item is the first area that uses it, majors before certificates. */
-  const laneOf = (item: Pick<CourseItem, 'id'>): string => {
-    for (const report of student.shown?.reports ?? []) {
-      const area = report.areas.find(a => a.lines.some(line => line.uses.some(use => use.item.id === item.id)))
-      if (area) return lineRef(report.code, area.id)
-    }
-    return student.shown?.offPath.includes(item.id) ? OFF_PATH : OTHER_CREDIT
-  }
 
   const items = computed(() => student.shown?.items ?? [])
   const isPast = (term: string | null) =>
@@ -89,20 +75,5 @@ export function usePlanBoard() {
   const alsoEarly = (lane: string) => alsoIn(lane).filter(item => isPast(item.term) && (!showPast.value || item.term === null))
   const load = (term: string) => student.shown?.loads.find(l => l.term === term)
 
-  /** Moves an item; into another lane where it may count, that use is pinned. */
-  function operationsFor(item: CourseItem, term: Term, lane: string | null): PlanOperation[] {
-    const operations: PlanOperation[] = []
-    if (term.code !== item.term) operations.push({ kind: 'move', entry: item.id, term: term.code })
-    if (lane && lane !== laneOf(item) && lane !== OFF_PATH && lane !== OTHER_CREDIT) {
-      const { program, line: areaId } = parseLineRef(lane as LineRef)
-      const report = student.shown?.reports.find(r => r.code === program)
-      const line = report?.areas.find(a => a.id === areaId)?.lines.find(l => report.couldCount[item.id]?.includes(l.id))
-      if (line) operations.push({ kind: 'pin use', entry: item.id, line: lineRef(program, line.id) })
-    }
-    return operations
-  }
-  const isMovable = (item: CourseItem) => student.mayEdit && (item.state === 'planned' || item.state === 'picked')
-
-  return { lanes, laneOf, laneOfLine, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, operationsFor, isMovable, showAll,
-    showPast, shortTermName }
+  return { lanes, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, showAll, showPast }
 }

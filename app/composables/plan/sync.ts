@@ -6,22 +6,8 @@ import { sayOperation } from '@ridgeway/words'
 import { editPlan } from '#shared/contract/acts/student'
 import { readPlan, type StudentState } from '#shared/contract/views/student'
 import { call, look, toProblem } from '~/composables/useApi'
+import { type Done, forgetSent, type Kept, keepPlan, readOwn, takeLeft } from './kept'
 
-interface Done {
-  forward: PlanOperation[]
-  back: PlanOperation[]
-}
-/** What outlives a reload of the page: edits that were not sent yet, and what can be undone. */
-interface Kept {
-  waiting: PlanOperation[]
-  sending: { key: string, count: number } | null
-  done: Done[]
-  undone: Done[]
-}
-
-/** Under these names a device keeps what belongs to one account and one plan. */
-const KEPT = 'ridgeway-plan-'
-const NOTHING_KEPT: Kept = { waiting: [], sending: null, done: [], undone: [] }
 const MOST_STEPS = 100
 const MOST_SENT = 100
 const RETRY_MS = 5000
@@ -39,9 +25,10 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
   let opened = 0
   let batch: Kept['sending'] = null
   let busy = false
+  /** Something that a page which is gone left could not be taken over yet. */
+  let isLeft = false
 
   const plan = computed<Plan>(() => seenPlan(sync.value))
-  const keyOf = (id: number) => `${KEPT}${account()}-${id}`
 
   /** Takes a freshly read plan, with what this device still keeps for it. */
   function open(fresh: StudentState) {
@@ -49,26 +36,40 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
       wishes: fresh.file.wishes ?? EMPTY_PLAN.wishes, note: fresh.plan.note, termNotes: fresh.plan.termNotes }
     if (opened !== fresh.plan.id) {
       opened = fresh.plan.id
-      const kept = readKept(keyOf(opened))
-      done.value = kept.done
-      undone.value = kept.undone
-      batch = kept.sending
-      sync.value = { version: fresh.plan.version, confirmed, waiting: kept.waiting }
-      if (kept.waiting.length > 0) void send()
+      const own = readOwn(account(), opened)
+      done.value = own.done
+      undone.value = own.undone
+      batch = own.sending
+      sync.value = { version: fresh.plan.version, confirmed, waiting: own.waiting }
+      void send()
+      void takeOver()
       return
     }
     sync.value = receivePlan(sync.value, { version: fresh.plan.version, plan: confirmed })
   }
 
+  /** What a page that is gone kept of the opened plan comes before what was done here since: it is sent and undone from here. */
+  async function takeOver() {
+    const id = opened
+    if (account() === 0) return
+    isLeft = false
+    await takeLeft(account(), id, (kept) => {
+      if (id !== opened || busy || batch !== null) return !(isLeft = true)
+      done.value = [...kept.done, ...done.value]
+      if (undone.value.length === 0) undone.value = kept.undone
+      batch = kept.sending
+      sync.value = { ...sync.value, waiting: [...kept.waiting, ...sync.value.waiting] }
+      keep()
+      return true
+    })
+    if (id === opened) await send()
+  }
+
   function keep() {
     // After a session that ended, what was kept under the account's name stays as it is.
     if (account() === 0) return
-    const kept: Kept = { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS),
-      undone: undone.value.slice(-MOST_STEPS) }
-    try {
-      localStorage.setItem(keyOf(opened), JSON.stringify(kept))
-    }
-    catch { /* A device that keeps nothing still sends everything. */ }
+    keepPlan(account(), opened, { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS),
+      undone: undone.value.slice(-MOST_STEPS) })
   }
 
   /** Applies operations here at once and sends them; a word when they make no sense. */
@@ -104,7 +105,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
           }.`
       }
       if (id === opened) batch = null
-      else forgetSent(keyOf(id), size)
+      else forgetSent(account(), id, size)
       saving.value = 'saved'
     }
     catch (error) {
@@ -120,7 +121,9 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     }
     busy = false
     keep()
-    if (saving.value === 'saved' && sync.value.waiting.length > 0) await send()
+    if (saving.value !== 'saved') return
+    if (sync.value.waiting.length > 0) await send()
+    else if (isLeft) void takeOver()
   }
   useEventListener('online', send)
   useIntervalFn(() => saving.value === 'kept here' && send(), RETRY_MS)
@@ -178,28 +181,4 @@ function takeBack(before: Plan, operations: readonly PlanOperation[]): PlanOpera
     now = applyToPlan(now, operation) as Plan
   }
   return back
-}
-
-/** After signing out nothing of an account stays on the device, except edits that could not be sent yet. */
-export function forgetPlans(account: number) {
-  for (const key of Object.keys(localStorage).filter(name => name.startsWith(`${KEPT}${account}-`))) {
-    const kept = readKept(key)
-    if (kept.waiting.length === 0) localStorage.removeItem(key)
-    else localStorage.setItem(key, JSON.stringify({ ...kept, done: [], undone: [] }))
-  }
-}
-
-/** Another plan was opened while this one's edits were on their way: what was taken is done with there. */
-function forgetSent(key: string, count: number) {
-  const kept = readKept(key)
-  localStorage.setItem(key, JSON.stringify({ ...kept, sending: null, waiting: kept.waiting.slice(count) }))
-}
-
-function readKept(key: string): Kept {
-  try {
-    return { ...NOTHING_KEPT, ...JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Kept> }
-  }
-  catch {
-    return NOTHING_KEPT
-  }
 }

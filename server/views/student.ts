@@ -7,8 +7,9 @@ import { Refusal } from '../college/refusal'
 import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
+import { decideLineUp } from './week'
 
-/** All that is on file about one student, for one working term: two statements. */
+/** All that is on file about one student, for one working term: two statements, and one more where a line-up is to be decided on. */
 export async function readStudentView(looking: Looking<{ term: string, plan?: number | undefined }>): Promise<StudentState> {
   const { db, student, college, at, input } = looking
   const term = findTerm(college, input.term)
@@ -21,6 +22,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
   const opening = openingFor(college.openings.filter(rule => rule.term === term.code), file.programs,
     earnedCredits(file.record, college.catalog))
   const signOff = dossier.signOffs.find(one => one.term === term.code)
+  const { rows } = await decideLineUp(looking, { dossier, file, gates: [], term })
+  const refused = rows.flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0, 1).map(finding => ({ course, finding })))
   return {
     id: student,
     version: dossier.version,
@@ -37,6 +40,7 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     programChange: beside.programChange,
     lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ id, course, sectionIds, position }) => ({ id, course, sectionIds,
       position, credits: creditsPlanned(plan, course, term.code) })),
+    refused,
     registered: dossier.registered.map(({ id: _, ...row }) => row),
     waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => row),
     gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),

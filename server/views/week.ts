@@ -1,9 +1,12 @@
-import { decideRun } from '@ridgeway/core/registration'
+import type { Term } from '@ridgeway/core/catalog'
+import type { StudentFile } from '@ridgeway/core/planning'
+import { decideRun, type Gate } from '@ridgeway/core/registration'
 import { bundlesOf } from '@ridgeway/core/weeks'
 import { describeTimes } from '@ridgeway/words'
 import type { BundleView, Sheet, Week } from '#shared/contract/views/student'
 import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
+import type { Dossier } from '../db/store/dossiers'
 import { creditsPlanned, decisionContext, dossierFor, fileOf, gatesOf, openRows, planIn } from '../college/student'
 
 /** What is on file, as the decision reads it: always the current plan's. */
@@ -53,14 +56,25 @@ export async function readWeekView(looking: Looking<{ term: string }>): Promise<
 
 const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))
 
-/** The dry run: the same decision as the registration, on the seats as they are now, changing nothing. */
-export async function readSheet(looking: Looking<{ term: string }>): Promise<Sheet> {
-  const { college, db, at } = looking
-  const { term, dossier, file, gates, registered } = await readForDecision(looking)
+/** The line-up's rows with what would become of each; reads nothing when it is empty. */
+export async function decideLineUp({ college, db }: Pick<Looking<unknown>, 'college' | 'db'>, about: {
+  dossier: Dossier
+  file: StudentFile
+  gates: Gate[]
+  term: Term
+}): Promise<Omit<Sheet, 'at'>> {
+  const { dossier, file, gates, term } = about
   const rows = openRows(dossier, file, term.code)
+  if (rows.length === 0) return { rows: [], sections: [] }
+  const registered = dossier.registered.filter(row => row.term === term.code)
   // Siblings give the way forward where a section is full.
   const courses = [...new Set([...dossier.lineUp.filter(row => row.term === term.code), ...registered].map(row => row.course))]
   const sections = await college.sections.now(db, term.code, courses)
   const held = sections.filter(section => registered.some(row => row.section === section.id))
-  return { at, rows: decideRun(rows, decisionContext(college, dossier, { file, gates, term }, sections, held)), sections }
+  return { rows: decideRun(rows, decisionContext(college, dossier, { file, gates, term }, sections, held)), sections }
+}
+
+/** The dry run: the same decision as the registration, on the seats as they are now, changing nothing. */
+export async function readSheet(looking: Looking<{ term: string }>): Promise<Sheet> {
+  return { at: looking.at, ...await decideLineUp(looking, await readForDecision(looking)) }
 }

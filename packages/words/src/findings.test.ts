@@ -149,6 +149,13 @@ describe('sayStep', () => {
       'A seat in AAA 200-02 is held for you',
     )
     expect(sayStep({ ...common, code: 'ask sign-off', advisor: null, term: spring }).title).toBe('Ask an advisor to sign off Spring 2027')
+    const clash = { kind: 'overlap', date: '2027-01-19' } as Extract<Finding, { code: 'clash' }>['clash']
+    expect(sayStep({ ...common, code: 'refused', course: 'AAA 200',
+      finding: { ok: false, code: 'clash', course: 'BBB 100', label: '02', state: 'in the line-up', clash } })).toEqual({
+      title: 'AAA 200 and BBB 100 clash',
+      words: 'Clashes with BBB 100-02 (in this line-up), first on 19 Jan 2027. Choose another bundle for one of the two in Week.' })
+    expect(sayStep({ ...common, code: 'refused', course: 'AAA 200',
+      finding: { ok: false, code: 'section-cancelled', course: 'AAA 200', label: '02' } }).title).toBe('AAA 200 would be refused')
     expect(sayStep({ ...common, code: 'register', courses: 1 }).title).toBe('Register 1 course')
     expect(sayStep({ ...common, code: 'cover open', credits: 750 }).words).toBe('7.5 credits of your requirements have no course yet.')
     const check: PlanCheck = { ...place, kind: 'term off', in: spring }

@@ -3,7 +3,8 @@ import { sayCheck } from './checks'
 import { formatCredits } from './credits'
 import { sayGate } from './gates'
 import { count } from './lists'
-import { termName } from './terms'
+import { sayFinding } from './registration'
+import { sayDate, termName } from './terms'
 
 /** One thing to do next: its name, and why or how. */
 export function sayStep(step: NextStep): { title: string, words: string } {
@@ -30,10 +31,16 @@ export function sayStep(step: NextStep): { title: string, words: string } {
       return { title: `Choose a section for ${step.course}`, words: 'It is planned, but has no bundle yet.' }
     case 'accept terms':
       return { title: 'Accept the terms of registration', words: `For ${termName(step.term)}, once.` }
+    case 'refused': {
+      const { course, finding } = step
+      const { words, way } = sayFinding(finding)
+      return { title: finding.code === 'clash' ? `${course} and ${finding.course} clash` : `${course} would be refused`,
+        words: `${words} ${way}` }
+    }
     case 'register':
       return { title: `Register ${count(step.courses, 'course')}`, words: 'Registration is open for you.' }
     case 'pay':
-      return { title: `Pay ${step.amount}`, words: `Due by ${step.by}; registration that is unpaid after that date is voided.` }
+      return { title: `Pay ${step.amount}`, words: `Due by ${sayDate(step.by)}; registration that is unpaid after that date is voided.` }
     case 'off path':
       return { title: 'A course off the path', words: sayCheck(step.check) }
     case 'cover open':

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Section } from '@ridgeway/core/catalog'
 import type { PlanEntry, Plan, PlanOperation, StudentFile } from '@ridgeway/core/planning'
-import type { Gate, RowDecision } from '@ridgeway/core/registration'
+import type { Finding, Gate, RowDecision } from '@ridgeway/core/registration'
 import { known, view } from '../define'
 import { planId, termCode } from '../values'
 
@@ -48,6 +48,8 @@ export const StudentState = z.object({
   /** The newest wish to change them, with its answer. */
   programChange: ProgramChange.nullable(),
   lineUp: z.array(LineUpRow),
+  /** Courses of the line-up that the dry run refuses, each with the first reason; gates are left out. */
+  refused: z.array(z.object({ course: z.string(), finding: known<Finding>('Finding') })),
   registered: z.array(Registered),
   waitlisted: z.array(z.object({ section: z.number(), course: z.string(), label: z.string(), place: z.number(),
     offerUntil: z.string().nullable() })),

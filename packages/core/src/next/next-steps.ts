@@ -1,5 +1,6 @@
 import type { CourseCode, Credits, LocalDate, TermName } from '../catalog/types'
 import type { PlanCheck } from '../planning/checks'
+import type { Finding, RefusalCode } from '../registration/findings'
 import type { Gate, GateKind } from '../registration/gates'
 
 /** The waypoint where a step is done. */
@@ -17,6 +18,7 @@ type StepFinding
     | { code: 'ask sign-off', advisor: string | null, term: TermName }
     | { code: 'choose section', course: CourseCode }
     | { code: 'accept terms', term: TermName }
+    | { code: 'refused', course: CourseCode, finding: Finding }
     | { code: 'register', courses: number }
     | { code: 'pay', amount: string, by: LocalDate }
     | { code: 'off path', check: PlanCheck }
@@ -38,8 +40,8 @@ export interface StepsInput {
   checks: readonly PlanCheck[]
   /** Courses planned for the term that have neither a bundle nor a registration. */
   unpicked: readonly string[]
-  /** Rows in the line-up that are not registered. */
-  lineUp: number
+  /** Rows in the line-up that are not registered, each with the first thing that the dry run refuses it for, gates aside. */
+  lineUp: readonly { course: CourseCode, refusal: Finding | null }[]
   plannedInTerm: number
   openCredits: number
   offers: readonly { course: string, label: string, hoursLeft: number }[]
@@ -76,12 +78,16 @@ export function nextSteps(input: StepsInput): NextStep[] {
   for (const course of input.unpicked) {
     add({ code: 'choose section', course, id: `pick:${course}`, place: 'week', about: course, blocking: false })
   }
+  for (const { course, finding } of refusedRows(input)) {
+    add({ code: 'refused', course, finding, id: `refused:${course}`, place: placeToMend(finding), about: course, blocking: true })
+  }
   const terms = closed('terms')
   add(terms && { code: 'accept terms', term, id: 'terms', place: 'register', about: 'terms', blocking: false, act: 'accept terms' })
+  const ready = input.lineUp.filter(row => row.refusal === null).length
   const opening = input.gates.find(gate => gate.kind === 'opening')
   add(
-    input.lineUp > 0 && opening?.open && !closed('closing')
-    && { code: 'register', courses: input.lineUp, id: 'register', place: 'register', about: 'register', blocking: false },
+    ready > 0 && opening?.open && !closed('closing')
+    && { code: 'register', courses: ready, id: 'register', place: 'register', about: 'register', blocking: false },
   )
   add(input.feesDue && { code: 'pay', ...input.feesDue, id: 'fees', place: 'register', about: 'fees', blocking: false })
   for (const check of blockers.filter(c => c.term !== term.code).slice(0, 4)) {
@@ -95,4 +101,27 @@ export function nextSteps(input: StepsInput): NextStep[] {
     && { code: 'cover open', credits: input.openCredits, id: 'open', place: 'requirements', about: 'open', blocking: false },
   )
   return steps
+}
+
+const IN_PLAN: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap']
+
+/** The waypoint where a refusal is mended; a partner's where the partner's own is. */
+export const placeToMend = (finding: Finding): 'plan' | 'week' =>
+  finding.code === 'partner-refused' && finding.because[0]
+    ? placeToMend(finding.because[0])
+    : IN_PLAN.includes(finding.code)
+      ? 'plan'
+      : 'week'
+
+/** What the dry run refuses and nothing else says yet: a clash once for its two courses, partners once, plan checks not again. */
+function refusedRows({ lineUp, checks, term }: StepsInput) {
+  const said = new Set(checks.filter(check => check.severity === 'blocker' && check.term === term.code).map(check => check.course))
+  const told: { course: CourseCode, finding: Finding }[] = []
+  for (const { course, refusal: finding } of lineUp) {
+    if (!finding || (placeToMend(finding) === 'plan' && said.has(course))) continue
+    const other = finding.code === 'clash' ? finding.course : finding.code === 'partner-refused' ? finding.partner : null
+    if (other !== null && told.some(one => one.course === other)) continue
+    told.push({ course, finding })
+  }
+  return told
 }

@@ -38,7 +38,16 @@ export interface Standing {
 /** The whole reading of a student: requirements, checks, loads and finish, from record and plan. Pure and deterministic. */
 export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDate): Standing {
   const items = itemsOf(file)
-  const { reports, inputs } = readPrograms(programsOf(file, catalog), items, file, catalog)
+  return standingWith(items, readPrograms(programsOf(file, catalog), items, file, catalog), file, catalog, today)
+}
+
+/** The same reading with other reports on its inputs: what was found by looking at them for longer. */
+export const withReports = (standing: Standing, reports: ProgramReport[], file: StudentFile, catalog: Catalog,
+  today: LocalDate): Standing =>
+  standingWith(standing.items, { reports, inputs: standing.inputs }, file, catalog, today)
+
+function standingWith(items: CourseItem[], { reports, inputs }: Pick<Standing, 'reports' | 'inputs'>, file: StudentFile,
+  catalog: Catalog, today: LocalDate): Standing {
   const input: CheckInput = { file, items, catalog, today }
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
   const held = reports.reduce((sum, report) => sum + heldCredits(report, file.placeholders), 0)

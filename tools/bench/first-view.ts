@@ -25,7 +25,7 @@ interface Visit {
 
 /** How long a student waits: signing in with an empty browser until Now can be used, then each waypoint after it. */
 export async function benchFirstView(databaseUrl: string): Promise<Figure[]> {
-  ensureBuild()
+  await ensureBuild()
   const server = await startServer({ databaseUrl, port: await freePort(), demo: true, log: join(STATE, 'first-view.log') })
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
   try {

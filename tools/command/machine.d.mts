@@ -2,7 +2,7 @@
 export const ROOT: string
 export const STATE: string
 /** Builds the server when a source file is newer than the last build. */
-export function ensureBuild(): void
+export function ensureBuild(): Promise<void>
 export function freePort(): Promise<number>
 
 export interface RunningDatabase {

@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 
@@ -18,6 +18,59 @@ export function run(command, args, options = {}) {
     throw new Error(`${command} ${args.join(' ')} failed`)
   }
   return done.status ?? 1
+}
+
+/** A command that a package of ours brings. */
+export const bin = name => join(ROOT, 'node_modules', '.bin', name)
+
+/** Runs what takes a while, with the seconds counted beside its words; what it wrote is shown only when it failed. Throws then. */
+async function runLong(words, command, args, env = {}) {
+  const began = Date.now()
+  const shows = process.stdout.isTTY
+  const say = (ending = '') => `${words}${ending || ' …'} ${Math.round((Date.now() - began) / 1000)} s`
+  if (!shows) console.log(words)
+  const timer = shows && setInterval(() => process.stdout.write(`\r${say()}`), 1000)
+  const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, ...env } })
+  let written = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', part => written += part)
+  const code = await new Promise((done, fail) => child.once('error', fail).once('close', done))
+  clearInterval(timer)
+  if (shows) process.stdout.write(`\r${say(code === 0 ? ': done,' : ': failed after')}\n`)
+  if (code === 0) return
+  console.error(written)
+  throw new Error(`${words} failed; what it said stands above`)
+}
+
+/** Does something while no other command of ours in this folder does the same. */
+async function alone(what, work) {
+  mkdirSync(STATE, { recursive: true })
+  const lock = join(STATE, `${what}.lock`)
+  for (let told = false; ; told = true) {
+    try {
+      writeFileSync(lock, String(process.pid), { flag: 'wx' })
+      break
+    }
+    catch (problem) {
+      if (problem.code !== 'EEXIST') throw problem
+      if (!isRunning(Number(readFileSync(lock, 'utf8')))) rmSync(lock, { force: true })
+      else if (!told) console.log('Another command is at it; waiting for it')
+      await new Promise(again => setTimeout(again, 500))
+    }
+  }
+  try {
+    return await work()
+  }
+  finally {
+    rmSync(lock, { force: true })
+  }
+}
+function isRunning(pid) {
+  try {
+    return pid > 0 && process.kill(pid, 0)
+  }
+  catch {
+    return false
+  }
 }
 
 /** Debian packages that are missing are named and installed. */
@@ -48,28 +101,29 @@ export const MARIADB = [{ command: 'my_print_defaults', name: 'mariadb-client-co
 export const CHROMIUM = [{ command: 'chromium', name: 'chromium' }]
 
 /** `npm ci` when the lock file changed since the last time. */
-export function ensureModules() {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex')
-  const mark = join(ROOT, 'node_modules', '.ridgeway-lock')
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
-  console.log('Installing packages (npm ci)')
-  // A registry that lacks a package for some other platform makes "npm ci" refuse a lock file that is right for this one.
-  if (run('npm', ['ci'], { mayFail: true, stdio: ['ignore', 'inherit', 'ignore'] }) !== 0) run('npm', ['install', '--no-save'])
-  writeFileSync(mark, lock)
-}
+export const ensureModules = () =>
+  alone('install', async () => {
+    const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex')
+    const mark = join(ROOT, 'node_modules', '.ridgeway-lock')
+    if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
+    const words = 'Installing packages, about a minute'
+    // A registry that lacks a package for some other platform makes "npm ci" refuse a lock file that is right for this one.
+    await runLong(words, 'npm', ['ci']).catch(() => runLong(words, 'npm', ['install', '--no-save']))
+    writeFileSync(mark, lock)
+  })
 
 /** Builds the server when a source file is newer than the last build. */
-export function ensureBuild() {
-  const sources
-    = spawnSync('sh', ['-c',
-      'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], {
-      cwd: ROOT,
-      encoding: 'utf8',
-    }).stdout
-  if (existsSync(join(ROOT, '.output/nitro.json')) && sources === '') return
-  console.log('Building (about half a minute)')
-  run('npx', ['nuxt', 'build'], { stdio: ['ignore', 'ignore', 'inherit'], env: { NODE_ENV: 'production' } })
-}
+export const ensureBuild = () =>
+  alone('build', async () => {
+    const sources
+      = spawnSync('sh', ['-c',
+        'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], {
+        cwd: ROOT,
+        encoding: 'utf8',
+      }).stdout
+    if (existsSync(join(ROOT, '.output/nitro.json')) && sources === '') return
+    await runLong('Building, about half a minute', bin('nuxt'), ['build'], { NODE_ENV: 'production' })
+  })
 
 export function freePort() {
   return new Promise((done, fail) => {

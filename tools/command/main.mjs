@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
+import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
 
 const USAGE = `Ridgeway
@@ -35,13 +35,13 @@ async function withCleanUp(work) {
 
 async function demo(fresh) {
   ensurePackages(MARIADB)
-  ensureModules()
-  ensureBuild()
+  await ensureModules()
+  await ensureBuild()
   await withCleanUp(async (onEnd) => {
     const database = await startDatabase('demo')
     onEnd(database.stop)
     await database.create('ridgeway', fresh)
-    run('npx', ['tsx', 'tools/load-demo.ts'], { env: { DATABASE_URL: database.url('ridgeway') } })
+    run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: database.url('ridgeway') } })
     const port = Number(process.env.PORT) || await freePort()
     const server = await startServer({ databaseUrl: database.url('ridgeway'), port, demo: true, log: join(STATE, 'server.log') })
     onEnd(server.stop)
@@ -79,7 +79,7 @@ async function test(names) {
     process.exit(2)
   }
   ensurePackages([...MARIADB, ...(suites.includes('browser') ? CHROMIUM : [])])
-  ensureModules()
+  await ensureModules()
   mkdirSync(join(STATE, 'reports'), { recursive: true })
   let passed = 0
   let failed = 0
@@ -98,28 +98,28 @@ async function test(names) {
   const vitest = (name, env = {}) => {
     rmSync(join(STATE, 'reports', `${name}.json`), { force: true })
     report(name,
-      run('npx', ['vitest', 'run', '--project', name, '--reporter=default', '--reporter=json',
+      run(bin('vitest'), ['run', '--project', name, '--reporter=default', '--reporter=json',
         `--outputFile.json=.ridgeway/reports/${name}.json`], { mayFail: true, env }))
   }
   await withCleanUp(async (onEnd) => {
     // What Nuxt makes of the files' names may be of an older checkout.
-    if (suites.includes('lint') || suites.includes('types')) run('npx', ['nuxt', 'prepare'], { stdio: 'ignore' })
+    if (suites.includes('lint') || suites.includes('types')) run(bin('nuxt'), ['prepare'], { stdio: 'ignore' })
     if (suites.includes('lint')) {
-      single(run('npx', ['eslint', '.'], { mayFail: true }))
+      single(run(bin('eslint'), ['.'], { mayFail: true }))
       // Circles and layers, then exports that nobody uses.
       const folders = ['packages', 'shared', 'server', 'app', 'demo', 'tools']
-      single(run('npx', ['depcruise', '--config', '.dependency-cruiser.mjs', ...folders], { mayFail: true }))
-      single(run('npx', ['knip', '--include', 'exports,types'], { mayFail: true }))
+      single(run(bin('depcruise'), ['--config', '.dependency-cruiser.mjs', ...folders], { mayFail: true }))
+      single(run(bin('knip'), ['--include', 'exports,types'], { mayFail: true }))
     }
-    if (suites.includes('types')) single(run('npx', ['vue-tsc', '-b', '--noEmit'], { mayFail: true }))
+    if (suites.includes('types')) single(run(bin('vue-tsc'), ['-b', '--noEmit'], { mayFail: true }))
     if (suites.includes('unit')) vitest('unit')
     if (suites.includes('server') || suites.includes('browser')) {
-      ensureBuild()
+      await ensureBuild()
       const database = await startDatabase('test')
       onEnd(database.stop)
       const college = async (name) => {
         await database.create(name, true)
-        run('npx', ['tsx', 'tools/load-demo.ts'], { env: { DATABASE_URL: database.url(name) } })
+        run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: database.url(name) } })
         const server = await startServer({ databaseUrl: database.url(name), port: await freePort(), demo: true,
           log: join(STATE, `${name}.log`) })
         onEnd(server.stop)
@@ -129,7 +129,7 @@ async function test(names) {
       if (suites.includes('browser')) {
         rmSync(join(STATE, 'reports', 'browser.json'), { force: true })
         report('browser',
-          run('npx', ['playwright', 'test'], { mayFail: true,
+          run(bin('playwright'), ['test'], { mayFail: true,
             env: { ...await college('browser_tests'), PLAYWRIGHT_JSON_OUTPUT_NAME: join(STATE, 'reports', 'browser.json') } }))
       }
     }
@@ -139,8 +139,9 @@ async function test(names) {
 }
 
 async function bench(args) {
-  ensurePackages([...MARIADB, ...CHROMIUM])
-  ensureModules()
+  const names = args.filter(arg => !arg.startsWith('-'))
+  ensurePackages([...MARIADB, ...(names.length === 0 || names.includes('first-view') ? CHROMIUM : [])])
+  await ensureModules()
   await withCleanUp(async (onEnd) => {
     const database = await startDatabase('bench')
     onEnd(database.stop)
@@ -153,9 +154,9 @@ async function bench(args) {
 }
 
 /** Works out files or folders of cases, without a server; the exit status tells whether all hold. */
-function cases(paths) {
-  ensureModules()
-  process.exit(run('npx', ['tsx', 'tools/cases.ts', ...paths], { mayFail: true }))
+async function cases(paths) {
+  await ensureModules()
+  process.exit(run(bin('tsx'), ['tools/cases.ts', ...paths], { mayFail: true }))
 }
 
 async function start() {
@@ -166,10 +167,10 @@ async function start() {
     return fail(
       'NUXT_SESSION_PASSWORD must be a secret of your own, at least 32 characters long. The demonstration\'s secret is not accepted.',
     )
-  ensureModules()
-  ensureBuild()
+  await ensureModules()
+  await ensureBuild()
   await withCleanUp(async (onEnd) => {
-    run('npx', ['tsx', 'tools/migrate.ts'])
+    run(bin('tsx'), ['tools/migrate.ts'])
     const host = process.env.HOST ?? '127.0.0.1'
     const port = Number(process.env.PORT) || 3000
     const server = await startServer({ databaseUrl: DATABASE_URL, port, host, demo: false,
@@ -191,7 +192,7 @@ const [command, ...args] = process.argv.slice(2)
 if (command === 'demo') await demo(args.includes('--fresh'))
 else if (command === 'test') await test(args)
 else if (command === 'bench') await bench(args)
-else if (command === 'cases') cases(args)
+else if (command === 'cases') await cases(args)
 else if (command === 'start') await start()
 else if (command === 'stop') stop()
 else {

@@ -2,12 +2,14 @@
 import { useTheme } from 'vuetify'
 
 const theme = useTheme()
-const dark = usePreferredDark()
-watchEffect(() => theme.change(dark.value ? 'dark' : 'light'))
+const look = useLook()
+const isDark = usePreferredDark()
+watchEffect(() => theme.change(look.value === 'system' ? (isDark.value ? 'dark' : 'light') : look.value))
 </script>
 
 <template>
   <v-app>
+    <NuxtRouteAnnouncer />
     <NuxtLayout>
       <NuxtPage />
     </NuxtLayout>

@@ -5,7 +5,7 @@ import SettleWorker from '~/workers/settle.worker?worker'
  * Readings whose best use is not proved are looked at further in a worker; what it finds takes their place.
  * A change of the plan or the record makes a new input, and what was still being looked at is dropped.
  */
-export function useSettled(inputs: Ref<readonly ReportInput[]>, reports: Ref<readonly ProgramReport[]>) {
+export function useSettled(inputs: () => readonly ReportInput[], reports: () => readonly ProgramReport[]) {
   const found = shallowRef(new Map<ReportInput, ProgramReport>())
   const looking = shallowRef<ReadonlySet<ReportInput>>(new Set())
   let workers: Worker[] = []
@@ -15,7 +15,7 @@ export function useSettled(inputs: Ref<readonly ReportInput[]>, reports: Ref<rea
   }
   watch(inputs, (now) => {
     stop()
-    const open = now.filter((input, i) => reports.value[i] && !reports.value[i]!.proved && !found.value.has(input))
+    const open = now.filter((input, i) => reports()[i] && !reports()[i]!.proved && !found.value.has(input))
     looking.value = new Set(open)
     for (const input of open) {
       const worker = new SettleWorker()
@@ -29,6 +29,9 @@ export function useSettled(inputs: Ref<readonly ReportInput[]>, reports: Ref<rea
     }
   }, { immediate: true })
   onScopeDispose(stop)
-  const settled = computed(() => reports.value.map((report, i) => found.value.get(inputs.value[i]!) ?? report))
-  return { settled, looking: computed(() => reports.value.map((_, i) => looking.value.has(inputs.value[i]!))) }
+  /** All reports with what was found; null while nothing was. */
+  const settled = computed(() =>
+    inputs().some(input => found.value.has(input)) ? reports().map((report, i) => found.value.get(inputs()[i]!) ?? report) : null,
+  )
+  return { settled, looking: computed(() => inputs().map(input => looking.value.has(input))) }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Look } from '~/composables/kit/theme'
 import type { Problem } from '~/composables/useApi'
 
 const session = useSessionStore()
@@ -26,6 +27,17 @@ useHead({
 })
 useKey('help', () => keysShown.value = true)
 useKey('working term', () => termMenu.value = true)
+/** The look goes round: as the system has it, light, dark. */
+const LOOKS: Record<Look, string> = { system: 'as the system', light: 'light', dark: 'dark' }
+const look = useLook()
+function nextLook() {
+  const all = Object.keys(LOOKS) as Look[]
+  look.value = all[(all.indexOf(look.value) + 1) % all.length]!
+}
+const main = useTemplateRef<HTMLElement>('main')
+useFocusKept(main)
+// A key leads to another page, and what had the focus is not on it.
+watch(() => route.path, () => nextTick(() => document.activeElement === document.body && main.value?.focus({ preventScroll: true })))
 const problem = ref<Problem | null>(null)
 async function leave() {
   problem.value = await session.signOut()
@@ -50,7 +62,7 @@ async function leave() {
               ><span class="visually-hidden">Working term: </span>{{ workingTerm.term?.name ?? '…' }} ▾</ActButton
             >
           </template>
-          <v-list density="compact" aria-label="Choose the working term">
+          <v-list aria-label="Choose the working term">
             <v-list-item
               v-for="term in workingTerm.choices"
               :key="term.code"
@@ -77,8 +89,9 @@ async function leave() {
                 ▾<span class="visually-hidden">Your account</span>
               </ActButton>
             </template>
-            <v-list density="compact">
+            <v-list>
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
+              <v-list-item title="Look" :subtitle="LOOKS[look]" @click="nextLook" />
               <v-list-item title="Keys" @click="keysShown = true" />
               <v-list-item title="Sign out" @click="leave" />
             </v-list>
@@ -87,7 +100,7 @@ async function leave() {
       </div>
     </header>
     <div v-if="problem" class="page-notice"><FailedBox :problem="problem" /></div>
-    <main id="main" tabindex="-1"><slot /></main>
+    <main id="main" ref="main" tabindex="-1"><slot /></main>
     <LazyKeyHelp v-if="keysWanted" v-model="keysShown" />
   </div>
 </template>

@@ -37,7 +37,7 @@ const opening = computed(() => local.value.set({ year: 2026, month: 11, day: 9, 
         <ActButton @click="jump({ days: -1 })">A day back</ActButton>
       </div>
       <form @submit.prevent="move(DateTime.fromISO(moment, { zone: session.zone }))">
-        <v-text-field v-model="moment" type="datetime-local" label="Set to" hide-details density="compact" />
+        <v-text-field v-model="moment" type="datetime-local" label="Set to" />
         <ActButton weight="full" type="submit">Set the clock</ActButton>
       </form>
       <p><NuxtLink :to="session.home">Back to my start page</NuxtLink></p>

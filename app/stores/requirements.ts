@@ -26,7 +26,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const { today } = useNow()
 
   const inputs = computed(() => student.standing?.inputs ?? [])
-  const { settled: reports, looking } = useSettled(inputs, computed(() => student.standing?.reports ?? []))
+  const reports = computed(() => student.standing?.reports ?? [])
 
   /** Depends on the record only: a plan neither opens nor closes a way. */
   const reach = computed(() =>
@@ -45,6 +45,12 @@ export const useRequirementsStore = defineStore('requirements', () => {
   })
 
   const allLines = (report: ProgramReport): LineReport[] => [...report.areas.flatMap(area => area.lines), ...report.overlays]
+  /** The lines that are open, in order. */
+  const openLines = computed(() =>
+    reports.value.flatMap(report =>
+      allLines(report).filter(line => line.state === 'open' && !line.setAside).map(line => lineRef(report.code, line.id)),
+    ),
+  )
   const lineOf = (program: string, line: string) => {
     const report = reports.value.find(candidate => candidate.code === program)
     return report && allLines(report).find(candidate => candidate.id === line)
@@ -116,6 +122,6 @@ export const useRequirementsStore = defineStore('requirements', () => {
       .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)),
   )
 
-  return { reports, looking, reach, unreachable, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone,
+  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone,
     askChange, takeBackChange, decideChange, trial, title, choices }
 })

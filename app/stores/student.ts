@@ -2,7 +2,7 @@ import { nameOf } from '@ridgeway/core/catalog'
 import { nextSteps } from '@ridgeway/core/next'
 import {
   applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
-  readStanding, type Standing,
+  readStanding, type Standing, withReports,
 } from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
 import { fromInstant } from '@ridgeway/core/weeks'
@@ -95,8 +95,15 @@ export const useStudentStore = defineStore('student', () => {
     terms: catalog.terms,
     ...catalog.rules,
   }))
-  const standing = computed<Standing | null>(() =>
+  const firstReading = computed<Standing | null>(() =>
     state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null,
+  )
+  const { settled, looking } = useSettled(() => firstReading.value?.inputs ?? [], () => firstReading.value?.reports ?? [])
+  /** The reading that every view shows: with what was found since where a program's best use was not proved at once. */
+  const standing = computed<Standing | null>(() =>
+    settled.value && firstReading.value
+      ? withReports(firstReading.value, settled.value, file.value!, rules.value, today.value)
+      : firstReading.value,
   )
   /** Operations that are looked at and not done: a draft before it is taken. */
   const preview = shallowRef<PlanOperation[] | null>(null)
@@ -158,12 +165,14 @@ export const useStudentStore = defineStore('student', () => {
     const student = state.value
     const term = workingTerm.term
     if (!student || !term || !standing.value) return []
+    const registered = new Set(student.registered.filter(row => row.term === term.code).map(row => row.course))
     return nextSteps({
       term: nameOf(term),
       gates: student.gates,
       checks: standing.value.checks,
       unpicked: unpicked.value,
-      lineUp: student.lineUp.length,
+      lineUp: student.lineUp.filter(row => !registered.has(row.course)).map(({ course }) => ({ course,
+        refusal: student.refused.find(one => one.course === course)?.finding ?? null })),
       plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length,
       openCredits: standing.value.unplaced,
       offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,
@@ -231,7 +240,7 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, projection, moves, unpicked,
-    fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate,
+  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
+    unpicked, fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate,
     preview, previewed, shown, pace }
 })

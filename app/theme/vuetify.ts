@@ -47,7 +47,14 @@ export default defineVuetifyConfiguration({
   theme: { defaultTheme: 'light', themes: { light: { dark: false, colors: light }, dark: { dark: true, colors: dark } } },
   defaults: {
     VBtn: { variant: 'flat', rounded: 'md' },
-    VTextField: { variant: 'outlined', density: 'comfortable', color: 'primary' },
+    ...Object.fromEntries(['VTextField', 'VSelect', 'VAutocomplete', 'VTextarea', 'VFileInput'].map(name =>
+      [name, { variant: 'outlined', density: 'compact', color: 'primary', hideDetails: 'auto' }])),
+    VCheckbox: { density: 'compact', color: 'primary', hideDetails: true },
+    VSwitch: { density: 'compact', color: 'primary', hideDetails: true },
+    VList: { density: 'compact' },
+    VTable: { density: 'compact' },
+    VDataTable: { density: 'compact' },
+    VAlert: { density: 'compact' },
     VTooltip: { openDelay: 300 },
     // Menus and dialogs are there at once: while they grow they take no press, and a quick one would go past them.
     VMenu: { transition: false },

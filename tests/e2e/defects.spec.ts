@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
 import { db, expect, signIn, signOut, test, waypoint } from './college'
+import type { Page } from '@playwright/test'
 
 /** What went wrong for people who used keys, slow networks or two accounts. */
 const personOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!
@@ -170,4 +171,89 @@ test('a sign-off reaches the student whose Register is open', async ({ page, bro
   await expect(gates).toContainText('by Hollis Brandt')
   await db.delete(s.signOffs).where(eq(s.signOffs.student, id))
   if (before.length > 0) await db.insert(s.signOffs).values(before)
+})
+
+test('what two tabs of one plan could not send yet stays in both, and all of it is sent', async ({ page, context, complaints }) => {
+  await signIn(page, 'hale')
+  await waypoint(page, 'Plan')
+  const other = await context.newPage()
+  await other.goto(page.url())
+  const ids = await page.locator('.tile.movable').evaluateAll(all => all.slice(0, 2).map(tile => (tile as HTMLElement).dataset.item!))
+  const tile = (where: Page, id: string) => where.locator(`[data-item="${id}"]`)
+  await expect(tile(other, ids[1]!)).toBeVisible()
+  await context.route('**/plan', route => route.request().method() === 'POST' ? route.abort() : route.continue())
+  for (const [where, id] of [[page, ids[0]!], [other, ids[1]!]] as const) {
+    await tile(where, id).focus()
+    await where.keyboard.press('p')
+    await expect(where.getByText('kept on this device, will be sent')).toBeVisible()
+  }
+  // Both pages go away before anything was sent; one page comes back and sends what both had.
+  await other.close()
+  await page.reload()
+  for (const id of ids) await expect(tile(page, id)).toHaveAttribute('aria-label', /pinned/)
+  await context.unroute('**/plan')
+  const pinned = async () => (await db.select({ entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id,
+    s.planEntries.plan)).innerJoin(s.people, eq(s.people.id, s.plans.student)).where(eq(s.people.username, 'hale')))
+    .filter(({ entry }) => entry.pinned).map(({ entry }) => entry.id).sort()
+  await expect.poll(pinned, { timeout: 20_000 }).toEqual([...ids].sort())
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  forgetCuts(complaints)
+})
+
+test('an opened drawer belongs to the address: a reload keeps it, back closes it, Esc leaves no step behind', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('[data-item^="HYD330"]')
+  const drawer = page.getByRole('region', { name: 'HYD 330' })
+  await tile.click()
+  await expect(drawer).toBeVisible()
+  await expect(page).toHaveURL(/open=tile:HYD330/)
+  await page.reload()
+  await expect(drawer).toBeVisible()
+  await page.goBack()
+  await expect(drawer).toHaveCount(0)
+  await expect(page).toHaveURL(/\/plan$/)
+  await page.locator('[data-item^="HYD410"]').click()
+  await page.locator('[data-item^="HYD330"]').click()
+  await expect(drawer).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page).toHaveURL(/\/plan$/)
+  await waypoint(page, 'Requirements')
+  await page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click()
+  await expect(page).toHaveURL(/open=/)
+  await page.reload()
+  await expect(page.getByRole('region', { name: 'Mathematics, soils and ecology' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.goBack()
+  await expect(page).toHaveURL(/\/plan$/)
+})
+
+test('the focus goes along with what is done, and never falls to the page', async ({ page }) => {
+  await signIn(page, 'wren')
+  const focused = () => page.evaluate(() =>
+    document.activeElement === document.body ? 'the page' : document.activeElement!.outerHTML.slice(0, 160))
+  await waypoint(page, 'Plan')
+  // Holding a place: its drawer has the focus, and when it closes, the place.
+  const hold = page.getByRole('button', { name: /^Hold a place/ }).first()
+  await hold.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'To choose' })).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect.poll(focused).toContain('data-item="hold')
+  await page.keyboard.press('Delete')
+  await expect(page.locator('.hold')).toHaveCount(0)
+  await expect.poll(focused).not.toBe('the page')
+  // Placing a course from the field.
+  const adder = page.getByLabel('Place a course in Spring 2027')
+  await adder.fill('GSP 140')
+  await page.getByRole('option', { name: /GSP 140/ }).click()
+  await expect(page.getByRole('region', { name: 'GSP 140' })).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect.poll(focused).not.toBe('the page')
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  // A key to another waypoint, from something that is only on this one.
+  await page.locator('[data-item]').first().focus()
+  await page.keyboard.press('1')
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+  await expect(page.locator('#main')).toBeFocused()
 })

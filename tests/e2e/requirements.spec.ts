@@ -155,7 +155,7 @@ test('a course that counts for nothing says what it would push out; a course is 
   const drawer = page.getByRole('region', { name: 'Voices' })
   await drawer.getByRole('button', { name: 'Place VAL 110 in another term' }).click()
   await page.getByRole('list', { name: 'Terms for VAL 110' }).getByText('Spring 2028').click()
-  await expect(drawer).toContainText('VAL 110 is planned for Spring 2028.')
+  await expect(drawer).toContainText('VAL 110 placed in Spring 2028')
   const planned = async () =>
     (await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan)).where(
       and(eq(s.plans.student, await idOf('vesper')), eq(s.planEntries.course, 'VAL 110')),

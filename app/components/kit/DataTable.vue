@@ -4,5 +4,5 @@ defineProps<{ label?: string }>()
 </script>
 
 <template>
-  <v-table class="data-table" density="compact" :aria-label="label"><slot /></v-table>
+  <v-table class="data-table" :aria-label="label"><slot /></v-table>
 </template>

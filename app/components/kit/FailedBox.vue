@@ -7,7 +7,7 @@ defineEmits<{ retry: [] }>()
 </script>
 
 <template>
-  <v-alert class="failed" role="alert" variant="flat" density="compact">
+  <v-alert class="failed" role="alert" variant="flat">
     <p class="strong">{{ problem.title }}</p>
     <p v-if="problem.detail">{{ problem.detail }}</p>
     <ActButton v-if="retry" @click="$emit('retry')">Try again</ActButton>

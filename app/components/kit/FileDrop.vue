@@ -19,8 +19,6 @@ function take(given: File | File[] | null) {
     class="file-drop"
     :label="label"
     :accept="accept"
-    density="compact"
-    variant="outlined"
     prepend-icon=""
     :clearable="false"
     :error-messages="tooLarge ? `The file is larger than ${Math.round(most! / 1000)} kB.` : ''"

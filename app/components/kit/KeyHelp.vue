@@ -22,7 +22,7 @@ const scopes = Object.values(KEYS).reduce((all, key) => all.set(key.scope, [...a
           </template>
         </dl>
       </template>
-      <v-switch v-model="letters" label="Letters and numbers alone are keys" color="primary" density="compact" hide-details />
+      <v-switch v-model="letters" label="Letters and numbers alone are keys" color="primary" />
       <div><ActButton autofocus @click="open = false">Close</ActButton></div>
     </v-card>
   </v-dialog>

@@ -4,5 +4,5 @@ defineProps<{ blocking?: boolean }>()
 </script>
 
 <template>
-  <v-alert class="notice" :class="{ blocking }" role="status" variant="flat" density="compact"><slot /></v-alert>
+  <v-alert class="notice" :class="{ blocking }" role="status" variant="flat"><slot /></v-alert>
 </template>

@@ -10,7 +10,7 @@ const { title, about = '' } = defineProps<{
 }>()
 const emit = defineEmits<{ close: [] }>()
 const panel = useTemplateRef<HTMLElement>('panel')
-useReturn(panel, () => `${title} ${about}`)
+useReturn(panel, () => title, () => about)
 useCloses(() => emit('close'))
 const { height } = useElementSize(panel)
 useFootHeight('--drawer', () => height.value)

@@ -58,9 +58,6 @@ async function grant() {
       v-model="course"
       :items="courses"
       label="Course that counts"
-      density="compact"
-      variant="outlined"
-      hide-details
     />
     <v-select
       v-if="unfilled"
@@ -68,11 +65,8 @@ async function grant() {
       :items="unfilled"
       :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'"
       clearable
-      density="compact"
-      variant="outlined"
-      hide-details
     />
-    <v-text-field v-model="reason" label="Reason, kept with it" density="compact" hide-details maxlength="300" />
+    <v-text-field v-model="reason" label="Reason, kept with it" maxlength="300" />
     <FailedBox v-if="problem" :problem="problem" />
     <ActButton type="submit" :busy="busy" :off="lacking">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</ActButton>
   </form>

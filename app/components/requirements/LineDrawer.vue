@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Term, termPhase } from '@ridgeway/core/catalog'
-import { factsOf, newEntryId } from '@ridgeway/core/record'
+import { factsOf } from '@ridgeway/core/record'
 import { type Candidate, findCandidates, type LineReport } from '@ridgeway/core/requirements'
 import { creditRange, describeLine, sayBrokenPin, sayCandidate, sayLost, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
@@ -14,6 +14,7 @@ const requirements = useRequirementsStore()
 const session = useSessionStore()
 const workingTerm = useWorkingTermStore()
 const { today } = useNow()
+const commands = usePlanCommands()
 const said = ref('')
 const problem = ref<Problem | null>(null)
 watch(() => [props.line.id, props.itemId], () => {
@@ -51,10 +52,8 @@ const asked = computed(() => props.line.uses.find(use => use.item.id === props.i
 const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])
 
 async function place({ course }: Candidate, term: Term) {
-  const refused = await student.edit([{ kind: 'place', entry: `${newEntryId(course.code, term.code)}-${crypto.randomUUID().slice(0, 4)}`,
-    course: course.code, term: term.code, credits: course.credits }])
-  const unsent = student.saving === 'kept here' ? ' It is kept on this device and not sent yet.' : ''
-  said.value = refused ? `${course.code}: ${refused}.` : `${course.code} is planned for ${term.name}.${unsent}`
+  await commands.place(course.code, term)
+  said.value = commands.said.value
 }
 async function pin(itemId: string, course: string, line: string | null) {
   problem.value = await requirements.pinUse(props.program, itemId, line)
@@ -178,7 +177,7 @@ async function takeBack(id: number) {
                     or later ▾
                   </WordLink></template
                 >
-                <v-list density="compact" :aria-label="`Terms for ${candidate.course.code}`"
+                <v-list :aria-label="`Terms for ${candidate.course.code}`"
                   ><v-list-item
                     v-for="term in candidate.terms.slice(1)"
                     :key="term.code"

@@ -53,9 +53,6 @@ async function ask() {
         :model-value="programId"
         :items="choices"
         label="Program and catalog year"
-        density="compact"
-        variant="outlined"
-        hide-details
         @update:model-value="$emit('choose', $event)"
       />
       <WordLink v-if="removable" class="small" @click="$emit('remove')">Remove</WordLink>
@@ -139,7 +136,7 @@ async function ask() {
         <p class="small">
           You would then be in: <b>{{ wished.map(requirements.title).join(', ') }}</b>. Your plan stays as it is.
         </p>
-        <v-text-field v-model="note" label="A word to your advisor" density="compact" hide-details maxlength="500" />
+        <v-text-field v-model="note" label="A word to your advisor" maxlength="500" />
         <FailedBox v-if="problem" :problem="problem" />
         <ActButton weight="full" type="submit" :busy="busy">Send to {{ student.state!.advisor?.name ?? 'the advisor' }}</ActButton>
         <WordLink class="small" @click="asking = false">Do not ask</WordLink>

@@ -30,7 +30,7 @@ async function decide(granted: boolean) {
         >Compare</NuxtLink
       >
     </div>
-    <v-text-field v-model="words" class="note" label="Words with the answer" density="compact" hide-details maxlength="500" />
+    <v-text-field v-model="words" class="note" label="Words with the answer" maxlength="500" />
     <ActButton weight="full" :busy="busy" @click="decide(true)">Grant</ActButton>
     <ActButton :busy="busy" @click="decide(false)">Decline</ActButton>
   </div>

@@ -55,7 +55,7 @@ async function sign() {
           <template v-else>Sign-off has not been asked for.</template>
         </span>
       </div>
-      <v-text-field v-model="note" class="note" label="Note to the student" density="compact" hide-details maxlength="500" />
+      <v-text-field v-model="note" class="note" label="Note to the student" maxlength="500" />
       <ActButton weight="full" :busy="busy" :off="cannotSign" @click="sign">
         {{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}
       </ActButton>

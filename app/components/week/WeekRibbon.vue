@@ -1,20 +1,10 @@
 <script setup lang="ts">
-import type { Meeting, Weekday } from '@ridgeway/core/catalog'
+import type { Weekday } from '@ridgeway/core/catalog'
 import { clockTime } from '@ridgeway/words'
+import type { WeekBar } from '~/composables/week/ribbon'
 
-interface Bar {
-  key: string
-  label: string
-  where: string
-  part: string
-  session: string
-  meeting: Meeting
-  state: 'picked' | 'registered' | 'considering'
-  hue: string
-  clashes: boolean
-}
 /** The week on its side: days are rows, hours run across, so that codes, times and rooms read as text. */
-const props = defineProps<{ bars: Bar[] }>()
+const props = defineProps<{ bars: WeekBar[] }>()
 
 const NAMES: Record<Weekday, string> = { M: 'Mon', T: 'Tue', W: 'Wed', R: 'Thu', F: 'Fri', S: 'Sat', U: 'Sun' }
 const from = computed(() => Math.min(8 * 60, ...props.bars.map(bar => Math.floor(bar.meeting.start / 60) * 60)))
@@ -27,11 +17,12 @@ const days = computed(() =>
 )
 const left = (minute: number) => `${(minute - from.value) / (to.value - from.value) * 100}%`
 
-const titleOf = ({ label, part, meeting, where, session, state }: Bar) =>
-  `${label} ${part}, ${clockTime(meeting.start)}–${clockTime(meeting.end)}, ${where}${SESSION[session] ?? ''}, ${state}`
+const titleOf = ({ label, part, meeting, where, session, state, clash }: WeekBar) =>
+  [`${label} ${part}`.trim(), `${clockTime(meeting.start)}–${clockTime(meeting.end)}`, `${where}${SESSION[session] ?? ''}`, state, clash]
+    .filter(Boolean).join(', ')
 
 /** Bars of a day in as few rows as keep them from covering each other (halves of a term may share hours). */
-function rowsOf(day: Weekday): (Bar & { row: number })[] {
+function rowsOf(day: Weekday): (WeekBar & { row: number })[] {
   const mine = props.bars.filter(bar => bar.meeting.days.includes(day)).sort((a, b) =>
     a.meeting.start - b.meeting.start || a.key.localeCompare(b.key),
   )
@@ -84,9 +75,9 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
               :title="titleOf(bar)"
             >
               <span class="strong">{{ bar.label }} {{ bar.part }}</span>
-              <span class="where" :class="{ blocking: bar.clashes }">{{
-                bar.clashes ? 'clashes' : `${clockTime(bar.meeting.start)} · ${bar.where}${SESSION[bar.session] ?? ''}`
-              }}</span>
+              <span v-if="bar.clash" class="where blocking strong">{{ bar.clash }}</span>
+              <span v-else class="where">{{ clockTime(bar.meeting.start) }} · {{ bar.where }}{{ SESSION[bar.session] ?? '' }}</span>
+              <span v-if="bar.clash" class="notch" aria-hidden="true">!</span>
               <span class="visually-hidden">, {{ bar.state }}</span>
             </div>
           </div>
@@ -109,4 +100,8 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
 .bar { position: absolute; height: 46px; padding: 3px 7px; overflow: hidden; line-height: 1.25; font-size: 13px; }
 .bar > span { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .where { font-size: 11.5px; }
+.notch {
+  position: absolute; top: 0; right: 0; width: 17px; border-radius: 0 3px; text-align: center; font-size: 11.5px; font-weight: 700;
+  background: var(--block); color: var(--surface);
+}
 </style>

@@ -35,14 +35,14 @@ const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/st
         {{ staff.advisees.filter(r => r.urgency > 0).length }} of {{ staff.advisees.length }} need something</span
       >
       <span class="spacer" />
-      <v-text-field v-model="search" class="finder" label="Find a student" density="compact" hide-details bg-color="surface" />
+      <v-text-field v-model="search" class="finder" label="Find a student" bg-color="surface" />
       <ActButton :aria-pressed="needOnly" @click="needOnly = !needOnly">
         {{ needOnly ? 'Show everybody' : 'Only who needs me' }}
       </ActButton>
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
     <GreyShapes v-else-if="!staff.advisees" label="Loading the advisees" :rows="8" :height="40" />
-    <v-data-table v-else class="card" :headers="headers" :items="rows" density="compact" :items-per-page="25" hover @click:row="open">
+    <v-data-table v-else class="card" :headers="headers" :items="rows" :items-per-page="25" hover @click:row="open">
       <template #[`item.need`]="{ item }"
         ><span :class="{ strong: item.asked, blocking: item.blockers > 0 }">{{ item.need || 'nothing' }}</span></template
       >

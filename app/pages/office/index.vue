@@ -34,7 +34,7 @@ const totals = computed(() =>
         every five seconds</span
       >
       <span class="spacer" />
-      <v-text-field v-model="search" class="finder" label="Find a section" density="compact" hide-details bg-color="surface" />
+      <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
     </div>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
     <section class="card openings">
@@ -54,7 +54,6 @@ const totals = computed(() =>
       :headers="headers"
       :items="rows"
       :search="search"
-      density="compact"
       :items-per-page="25"
       :loading="!staff.seats"
     >

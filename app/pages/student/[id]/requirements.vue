@@ -1,16 +1,22 @@
 <script setup lang="ts">
-import { isOutOfReach } from '@ridgeway/core/requirements'
-import { formatCredits, ruleTitle, sayLost, sayOutOfReach } from '@ridgeway/words'
+import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
+import { formatCredits } from '@ridgeway/words'
 
 const student = useStudentStore()
-const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
-const route = useRoute()
-const { hueOf, doneOf } = useItems()
 type View = 'area' | 'term' | 'pictures'
 const VIEWS: [View, string][] = [['area', 'by area'], ['term', 'by suggested term'], ['pictures', 'as pictures']]
 const view = ref<View>('area')
-const selected = ref<{ program: string, line: string, item: string | null } | null>(null)
+/** The opened line, with the course asked about in it: "PROGRAM/line" or "PROGRAM/line@item" in the address. */
+const opened = useOpened()
+const selected = computed({
+  get: () => {
+    const [ref, item] = opened.value.split('@')
+    return ref?.includes('/') ? { ...parseLineRef(ref as LineRef), item: item ?? null } : null
+  },
+  set: next => opened.value = next ? `${lineRef(next.program, next.line)}${next.item ? `@${next.item}` : ''}` : '',
+})
+providePlanCommands()
 const pointed = ref<string | null>(null)
 const field = useTemplateRef<HTMLElement>('field')
 useRoving(field, '.requirement .head, .requirement .block')
@@ -21,15 +27,14 @@ function point(itemId: string, on: boolean) {
   else if (pointed.value === itemId) pointed.value = null
 }
 
-const reports = computed(() => requirements.reports)
-const major = computed(() => reports.value[0])
+const major = computed(() => requirements.reports[0])
 const selectedLine = computed(() => {
   const line = selected.value && requirements.lineOf(selected.value.program, selected.value.line)
   return line && selected.value ? { program: selected.value.program, item: selected.value.item, line } : null
 })
 function select(program: string, line: string, item: string | null) {
-  const same = selected.value?.line === line && selected.value.program === program && selected.value.item === item
-  selected.value = same ? null : { program, line, item }
+  const now = selected.value
+  selected.value = now?.line === line && now.program === program && now.item === item ? null : { program, line, item }
 }
 /** From the note at the top to the line itself. */
 function show(program: string, line: string) {
@@ -37,123 +42,46 @@ function show(program: string, line: string) {
   selected.value = { program, line, item: null }
   void nextTick(() => document.querySelector(`[data-line="${line}"]`)?.scrollIntoView({ block: 'center' }))
 }
+/** "open" in the address stands for the first line that is. */
 onMounted(() => {
-  const about = String(route.query.about ?? '')
-  for (const report of reports.value) {
-    const line = requirements.allLines(report).find(l => l.id === about || (about === 'open' && l.state === 'open' && !l.setAside))
-    if (line) {
-      selected.value = { program: report.code, line: line.id, item: null }
-      break
-    }
-  }
+  if (opened.value === 'open') opened.value = requirements.openLines[0] ?? ''
 })
-const suggested = computed(() => {
-  const program = student.state && catalog.programs.get(student.state.programIds[0] ?? '')
-  return program?.suggested.map(step => ({ name: step.name,
-    courses: step.courses.map(code => ({ code, item: student.standing?.items.find(item =>
-      item.course === code && major.value?.couldCount[item.id],
-    ) })) }),
-  ) ?? []
+const totals = computed(() => {
+  const { met = 0, underWay = 0, covered = 0, open = 0 } = major.value ?? {}
+  return Object.entries({ 'met': met, 'under way': underWay, covered, open })
 })
-const totals = computed(() =>
-  major.value && [
-    { value: major.value.met, word: 'met' },
-    { value: major.value.underWay, word: 'under way' },
-    { value: major.value.covered, word: 'covered' },
-    { value: major.value.open, word: 'open' },
-  ],
-)
-const unusedBelow = computed(() => student.standing?.items.filter(item => student.standing!.offPath.includes(item.id)) ?? [])
-/** Named once at the top: nothing else on the page matters as much. */
-const lost = computed(() =>
-  reports.value.flatMap(report => [
-    ...Object.entries(requirements.unreachable[report.code] ?? {}).map(([line, lost]) => ({ program: report.code, line,
-      title: requirements.lineOf(report.code, line)?.title ?? line, words: sayLost(lost) }),
-    ),
-    ...report.rules.filter(isOutOfReach).map(rule => ({ program: report.code, line: '', title: ruleTitle(rule),
-      words: sayOutOfReach(rule) }),
-    ),
-  ]),
-)
-const change = computed(() => student.state?.programChange)
 </script>
 
 <template>
   <div ref="field" class="page">
-    <div class="page-head">
-      <h1>{{ major?.title }} · catalog {{ major?.catalogYear }}</h1>
-      <ViewChoice v-model="view" label="Read the requirements" :choices="VIEWS" />
-      <span class="spacer" />
-      <span v-if="totals"
-        ><template v-for="(part, i) in totals" :key="part.word"
-          >{{ i ? ' · ' : '' }}<b>{{ formatCredits(part.value) }}</b> {{ part.word }}</template
-        > <span class="second">of {{ formatCredits(major!.totalCredits) }} cr</span></span
+    <PageHead :title="`${major?.title} · catalog ${major?.catalogYear}`">
+      <template #beside><ViewChoice v-model="view" label="Read the requirements" :choices="VIEWS" /></template>
+      <span v-if="major"
+        ><template v-for="([word, value], i) in totals" :key="word"
+          >{{ i ? ' · ' : '' }}<b>{{ formatCredits(value) }}</b> {{ word }}</template
+        > <span class="second">of {{ formatCredits(major.totalCredits) }} cr</span></span
       >
       <ActButton :to="`/student/${student.state!.id}/programs`">Try another program</ActButton>
       <WordLink :to="`/student/${student.state!.id}/standing`">Print</WordLink>
-    </div>
-    <p v-if="change?.state === 'asked'" class="small">
-      A change to {{ change.programs.map(requirements.title).join(' with ') }} was asked for on
-      {{ longDate(student.localDate(change.askedAt)) }} and waits for the advisor.
-    </p>
-    <p v-else-if="change?.state === 'declined'" class="small">
-      The change to {{ change.programs.map(requirements.title).join(' with ') }} was declined: {{ change.words }}
-    </p>
-    <div v-if="lost.length" class="card lost" role="alert">
-      <p v-for="one in lost" :key="one.program + one.line + one.title">
-        <b>{{ one.title }} cannot be reached any more.</b> {{ one.words }}
-        <WordLink v-if="one.line" @click="show(one.program, one.line)">Show it</WordLink>
-      </p>
-    </div>
-
+    </PageHead>
+    <ProgramChangeNote />
+    <LostNotice @show="show" />
     <template v-if="view === 'area'">
       <ProgramTree
-        v-for="(report, i) in reports"
+        v-for="(report, i) in requirements.reports"
         :key="report.code"
         :report="report"
-        :looking="requirements.looking[i]!"
+        :looking="student.looking[i]!"
         :main="report === major"
         :pointed="pointed"
         :selected="selected?.program === report.code ? selected.line : null"
         @select="(line, item) => select(report.code, line, item)"
         @point="point"
       />
-      <section class="card below">
-        <div>
-          <UnusedCourses :items="unusedBelow" />
-          <template v-if="major && major.beyond > 0">
-            <h3 class="more">Credits beyond what is needed</h3>
-            <p>
-              {{ formatCredits(major.beyond) }} cr of the courses in use are more than their lines ask; they count towards the total only.
-            </p>
-          </template>
-        </div>
-        <RuleList :reports="reports" />
-      </section>
+      <BelowTree />
     </template>
-
-    <section v-else-if="view === 'term'" class="card tree">
-      <p v-if="suggested.length === 0" class="line-row second">This program has no suggested sequence.</p>
-      <div v-for="step in suggested" :key="step.name" class="line-row">
-        <span class="line-title">{{ step.name }}</span>
-        <div class="bar">
-          <CourseBlock
-            v-for="{ code, item } in step.courses"
-            :key="code"
-            class="sized"
-            compact
-            :code="code"
-            :state="item?.state ?? 'open'"
-            :hue="item ? hueOf(item) : undefined"
-            :corner="item?.grade ?? ''"
-            :done="item ? doneOf(item) : 0"
-          />
-        </div>
-      </div>
-    </section>
-
+    <SuggestedTerms v-else-if="view === 'term'" />
     <LazyProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
-
     <LazyLineDrawer
       v-if="selectedLine && view === 'area'"
       :line="selectedLine.line"
@@ -164,22 +92,3 @@ const change = computed(() => student.state?.programChange)
     />
   </div>
 </template>
-
-<style scoped>
-.by button[aria-pressed='true'] { color: var(--ink); text-decoration: underline; }
-.link { text-decoration: none; }
-.lost { border-color: var(--block); background: var(--block-tint); padding: 8px 14px; margin-bottom: 10px; }
-.lost p { margin: 2px 0; }
-.tree { margin-bottom: 12px; overflow: hidden; }
-.line-row {
-  display: grid; grid-template-columns: 160px 1fr; gap: 12px; align-items: center; padding: 5px 14px;
-  border-top: 1px solid var(--line-soft);
-}
-.line-row:first-child { border-top: 0; }
-.bar { display: flex; flex-wrap: wrap; gap: 4px; }
-.sized { width: 110px; }
-.below { display: grid; grid-template-columns: 1fr 1fr; gap: 20px; padding: 10px 14px; }
-.below p { margin: 2px 0; }
-.more { margin-top: 10px; }
-@media (max-width: 700px) { .line-row, .below { grid-template-columns: 1fr; gap: 2px; } }
-</style>

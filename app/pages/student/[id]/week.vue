@@ -8,56 +8,24 @@ const student = useStudentStore()
 const week = useWeekStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
-const { hueOf } = useItems()
+const { hueOfCourse } = useItems()
 const ghost = ref<BundleView | null>(null)
 const problem = ref<Problem | null>(null)
-const said = ref('')
 watch([() => student.state?.id, () => workingTerm.code], () => {
   week.open('week')
   void week.load()
 }, { immediate: true })
 
-const hueOfCourse = (code: string) =>
-  hueOf(student.standing?.items.find(item => item.course === code && item.term === workingTerm.code) ?? { id: '' })
-const chosen = computed(() => week.courses?.flatMap(({ bundles }) => bundles.filter(bundle => bundle.picked || bundle.registered)) ?? [])
-const shown = computed(() => [
-  ...chosen.value.map(bundle => ({ bundle, state: bundle.registered ? 'registered' as const : 'picked' as const })),
-  ...(ghost.value && !chosen.value.some(bundle => bundle.id === ghost.value?.id)
-    ? [{ bundle: ghost.value, state: 'considering' as const }]
-    : []),
-])
+const { chosen, bars, noSetTime } = useRibbon(() => week.courses, () => ghost.value)
 const hours = computed(() => Math.round(chosen.value.reduce((sum, bundle) => sum + weeklyMinutes(bundle.sections), 0) / 60 * 10) / 10)
 const credits = computed(() => chosen.value.reduce((sum, bundle) => sum + (catalog.courses.get(bundle.course)?.credits ?? 0), 0) / 100)
-const bars = computed(() =>
-  shown.value.flatMap(({ bundle, state }) =>
-    bundle.sections.flatMap((section: Section) =>
-      section.meetings.map(meeting => ({
-        key: `${section.id}-${state}`,
-        label: `${section.course}-${section.label}`,
-        where: section.delivery === 'online live'
-          ? 'online, live'
-          : `${meeting.room}${meeting.site === 'larkmoor' ? '' : `, ${catalog.siteName(meeting.site)}`}`,
-        part: section.part === 'lecture' ? '' : section.part,
-        session: section.session,
-        meeting,
-        state,
-        hue: hueOfCourse(section.course),
-        clashes: state === 'considering' && !bundle.decision.findings.every(f => f.ok || f.code !== 'clash'),
-      })),
-    ),
-  ),
-)
-const noSetTime = computed(() =>
-  shown.value.filter(({ bundle }) => bundle.sections.every((section: Section) => section.meetings.length === 0)),
-)
-
 const noSetTimeSaid = computed(() =>
   noSetTime.value.map(({ bundle, state }) => `${bundle.course}-${bundle.sections[0]!.label} (${state})`).join(', ') || 'nothing',
 )
 
 async function pick(bundle: BundleView) {
   problem.value = await week.choose(bundle.course, bundle.picked ? [] : bundle.sections.map((section: Section) => section.id))
-  if (!problem.value) said.value = `${bundle.course} ${bundle.picked ? 'taken out of the line-up' : 'picked'}.`
+  if (!problem.value) announce(`${bundle.course} ${bundle.picked ? 'taken out of the line-up' : 'picked'}.`)
   ghost.value = null
 }
 </script>
@@ -72,10 +40,9 @@ async function pick(bundle: BundleView) {
       >
       <span class="spacer" />
       <span v-if="chosen.length">{{ credits }} cr · {{ hours }} h class · {{ Math.round(credits * 2) }} h work outside it</span>
-      <ActButton weight="full" style="text-decoration: none" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
+      <ActButton weight="full" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
     </div>
     <FailedBox v-if="week.failed || problem" :problem="(problem ?? week.failed)!" :retry="!problem" @retry="week.load()" />
-    <div class="visually-hidden" role="status">{{ said }}</div>
     <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
       <WeekRibbon :bars="bars" />
@@ -97,7 +64,7 @@ async function pick(bundle: BundleView) {
           :key="course"
           :course="course"
           :bundles="bundles"
-          :hue="hueOfCourse(course)"
+          :hue="hueOfCourse(course, workingTerm.code)"
           @pick="pick"
           @ghost="ghost = $event"
         />

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { placeToMend } from '@ridgeway/core/next'
+import type { RowDecision } from '@ridgeway/core/registration'
+import { describeTimes, formatCredits, sayFinding } from '@ridgeway/words'
+
+/** One course of the line-up: its bundle, its checks spelled out, and what would become of it. */
+const { row, position } = defineProps<{ row: RowDecision, position: number }>()
+const emit = defineEmits<{ out: [course: string] }>()
+const student = useStudentStore()
+const catalog = useCatalogStore()
+const workingTerm = useWorkingTermStore()
+const { hueOfCourse } = useItems()
+const { refusals, bundleOf, outcome } = useRunSheet()
+const bundle = computed(() => bundleOf(row.course))
+const refused = computed(() => refusals(row))
+const credits = computed(() => row.credits || catalog.courses.get(row.course)?.credits || 0)
+const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'load-cap').map(one => sayFinding(one).words).join(' '))
+</script>
+
+<template>
+  <li>
+    <span class="second number">{{ position }}</span>
+    <CourseBlock
+      class="block"
+      :code="`${row.course}-${bundle?.sections[0]?.label ?? ''}`"
+      :title="bundle ? describeTimes(bundle.sections) : ''"
+      state="picked"
+      :hue="hueOfCourse(row.course, workingTerm.code)"
+      :corner="formatCredits(credits)"
+    />
+    <div class="checks">
+      <template v-for="(finding, i) in refused" :key="i">
+        <p>
+          <b>{{ sayFinding(finding).words }}</b>
+        </p>
+        <p>
+          <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
+        </p>
+      </template>
+      <p v-if="refused.length === 0">{{ fine }}</p>
+    </div>
+    <div class="outcome">
+      <b :class="{ blocking: outcome(row) !== 'will register' }">{{ outcome(row) }}</b>
+      <WordLink
+        v-if="student.isOwn"
+        class="small"
+        :aria-label="`Take ${row.course} out of the line-up`"
+        @click="emit('out', row.course)"
+      >
+        take out
+      </WordLink>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid; grid-template-columns: 22px 250px 1fr 92px; gap: 12px; padding: 9px 14px;
+  border-top: 1px solid var(--line-soft); align-items: start;
+}
+li:first-child { border-top: 0; }
+p { margin: 0 0 2px; }
+.outcome { display: grid; gap: 2px; justify-items: start; }
+.block :deep(.title) { white-space: normal; }
+@media (max-width: 800px) {
+  li { grid-template-columns: 16px 1fr; }
+  .checks, .outcome { grid-column: 2; }
+}
+</style>

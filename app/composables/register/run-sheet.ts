@@ -1,0 +1,57 @@
+import type { RowDecision } from '@ridgeway/core/registration'
+import type { InjectionKey } from 'vue'
+
+export type RunSheet = ReturnType<typeof createRunSheet>
+const SHEET: InjectionKey<RunSheet> = Symbol('run sheet')
+
+/** The line-up of the working term with what would become of each row, and what stands in the way of all of it. */
+export function provideRunSheet(): RunSheet {
+  const sheet = createRunSheet()
+  provide(SHEET, sheet)
+  return sheet
+}
+export const useRunSheet = (): RunSheet => inject(SHEET)!
+
+function createRunSheet() {
+  const student = useStudentStore()
+  const week = useWeekStore()
+  const workingTerm = useWorkingTermStore()
+  const { instant } = useNow()
+
+  const opensIn = computed(() => student.state?.opening ? timeLeft(instant.value, student.state.opening.from) : '')
+  const isOpen = computed(() => student.state?.opening !== null && opensIn.value === '')
+  const rows = computed(() => week.sheet?.rows ?? [])
+  const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
+  const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.bundles.find(b => b.picked || b.registered)
+  const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
+  /** A term that has closed opens no more; every other gate still can. */
+  const tooLate = computed(() => gatesClosed.value.find(gate => gate.kind === 'closing'))
+  const willRegister = computed(() => tooLate.value ? [] : rows.value.filter(row => refusals(row).length === 0))
+  const outcome = (row: RowDecision) => tooLate.value ? 'too late' : refusals(row).length === 0 ? 'will register' : 'refused'
+  /** Why the button is off; empty when a press would do something. */
+  const offBecause = computed(() => {
+    if (!student.isOwn) return 'Only the student registers'
+    if (gatesClosed.value.length > 0) return 'A gate is closed'
+    return willRegister.value.length === 0 ? 'Nothing in the line-up would be registered' : ''
+  })
+  const registered = computed(() => {
+    const mine = student.state?.registered.filter(row => row.term === workingTerm.code) ?? []
+    return [...new Set(mine.map(row => row.course))].map((course) => {
+      const rows = mine.filter(row => row.course === course)
+      return { course, labels: rows.map(row => row.label), credits: rows.reduce((sum, row) => sum + row.credits, 0), at: rows[0]!.at }
+    })
+  })
+  const press = () => week.register(rows.value.map(row => row.rowId))
+
+  // The moment the opening passes, the sheet is read again: what was refused for the hour alone is not any more.
+  watch(isOpen, (open, before) => {
+    if (!open || before !== false) return
+    announce(`${workingTerm.term?.name} is open for you now.`)
+    void Promise.all([student.reload(), week.loadSheet()])
+  })
+  watch(() => week.result, (result) => {
+    const done = result?.rows.filter(row => row.outcome === 'register').length
+    if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
+  })
+  return { opensIn, rows, refusals, bundleOf, gatesClosed, tooLate, willRegister, outcome, offBecause, registered, press }
+}

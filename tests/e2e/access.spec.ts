@@ -1,0 +1,226 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { eq } from 'drizzle-orm'
+import * as s from '../../server/db/schema'
+import { db, expect, signIn, test, waypoint } from './college'
+
+/**
+ * Every page with everything that opens on it, by the rules of axe (WCAG 2.2 A and AA and its best practices), in both themes, on a wide
+ * screen and on a phone; and the first journey by keyboard alone, and with letters twice as large.
+ */
+const WIDE = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+const idOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
+
+async function faults(page: Page, where: string, contrastOnly = false): Promise<string[]> {
+  const axe = new AxeBuilder({ page })
+  const { violations } = await (contrastOnly ? axe.withRules('color-contrast') : axe).analyze()
+  return violations.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.target.join(' ')).join(' | ')}`)
+}
+/** What stands on the screen, in both themes and at both widths. */
+async function inAllModes(page: Page, where: string): Promise<string[]> {
+  const found = await faults(page, where)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  found.push(...await faults(page, `${where}, dark`, true))
+  await page.setViewportSize(PHONE)
+  found.push(...await faults(page, `${where}, dark, phone`))
+  await page.emulateMedia({ colorScheme: 'light' })
+  found.push(...await faults(page, `${where}, phone`, true))
+  await page.setViewportSize(WIDE)
+  return found
+}
+/** Opens one state after the other and looks at each; all that was found is told at once. */
+async function look(page: Page, states: [name: string, open: () => Promise<unknown>][]) {
+  const found: string[] = []
+  for (const [name, open] of states) {
+    await open()
+    found.push(...await inAllModes(page, name))
+  }
+  expect(found).toEqual([])
+}
+const goTo = (page: Page, path: string, sign: string) => async () => {
+  await page.goto(path)
+  await expect(page.getByRole('heading', { name: sign }).first()).toBeVisible()
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
+}
+
+test('the student\'s waypoints and all that opens on them', async ({ page }) => {
+  test.setTimeout(240_000)
+  await signIn(page, 'tamsin')
+  const at = `/student/${await idOf('tamsin')}`
+  const press = (name: string | RegExp, sign: string) => async () => {
+    await page.getByRole('button', { name }).first().click()
+    await expect(page.getByRole('region', { name: sign }).or(page.getByRole('dialog', { name: sign })).first()).toBeVisible()
+  }
+  await look(page, [
+    ['Now', goTo(page, `${at}/now`, 'Next on your path')],
+    ['the working term', async () => page.getByRole('button', { name: /^Working term/ }).click()],
+    ['the account', async () => {
+      await page.keyboard.press('Escape')
+      await page.getByRole('button', { name: /Your account/ }).click()
+    }],
+    ['keys', async () => {
+      await page.keyboard.press('Escape')
+      await page.keyboard.press('?')
+      await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+    }],
+    ['Plan', goTo(page, `${at}/plan`, 'Main plan')],
+    ['a course', async () => {
+      await page.locator('[data-item^="HYD310"]').click()
+      await expect(page.getByRole('region', { name: 'HYD 310' })).toBeVisible()
+    }],
+    ['the problems', press(/\d+ problems?/, 'Problems')],
+    ['a term', async () => {
+      await page.locator('[data-term-head="2027SP"]').click()
+      await expect(page.getByRole('region', { name: 'Spring 2027' })).toBeVisible()
+    }],
+    ['wishes', press('Wishes and pace', 'Wishes and pace')],
+    ['drafting', press('Draft the rest', 'Draft the rest')],
+    ['the plans', press('Plans', 'Plans')],
+    ['the files', async () => {
+      await page.keyboard.press('Escape')
+      await press('Files', 'Plan files')()
+    }],
+  ])
+})
+
+test('requirements, week, register and the sheets behind them', async ({ page }) => {
+  test.setTimeout(240_000)
+  await signIn(page, 'tamsin')
+  const at = `/student/${await idOf('tamsin')}`
+  await look(page, [
+    ['Requirements', goTo(page, `${at}/requirements`, 'Watershed Science')],
+    ['a line', async () => page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click()],
+    ['by suggested term', async () => page.getByRole('button', { name: 'by suggested term' }).click()],
+    ['as pictures', async () => page.getByRole('button', { name: 'as pictures' }).click()],
+    ['Week', goTo(page, `${at}/week`, 'Typical week')],
+    ['Register', goTo(page, `${at}/register`, 'Line-up for Spring 2027')],
+    ['the map', goTo(page, `${at}/map`, 'Prerequisite map')],
+    ['compare', goTo(page, `${at}/compare`, 'Compare')],
+    ['the plan sheet', goTo(page, `${at}/plan-sheet`, 'Tamsin Orrell: Main plan')],
+    ['standing', goTo(page, `${at}/standing`, 'Tamsin Orrell')],
+    ['other programs', goTo(page, `${at}/programs`, 'another program')],
+  ])
+})
+
+test('what advisors and the office see, the doors and the parts', async ({ page }) => {
+  test.setTimeout(240_000)
+  await look(page, [['signing in', async () => {
+    await page.goto('/sign-in')
+    await expect(page.getByRole('heading', { name: /Larkmoor College/ })).toBeVisible()
+  }]])
+  await signIn(page, 'hollis')
+  const tamsin = await idOf('tamsin')
+  await look(page, [
+    ['Advisees', goTo(page, '/advisees', 'Advisees')],
+    ['an advisee\'s plan', goTo(page, `/student/${tamsin}/plan`, 'Main plan')],
+    ['an advisee\'s line', async () => {
+      await goTo(page, `/student/${tamsin}/requirements`, 'Watershed Science')()
+      await page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click()
+    }],
+    ['not yours', goTo(page, '/not-yours', 'not')],
+  ])
+  await signIn(page, 'edda')
+  await look(page, [
+    ['Office', goTo(page, '/office', 'Office')],
+    ['the clock', goTo(page, '/clock', 'clock')],
+    ['the parts', goTo(page, '/kit', 'Parts')],
+  ])
+})
+
+/** Presses Tab until what is looked for has the focus; gives how often. */
+async function tabTo(page: Page, sign: (element: { name: string, role: string }) => boolean, most = 60): Promise<number> {
+  for (let n = 1; n <= most; n++) {
+    await page.keyboard.press('Tab')
+    const [name, role] = await page.evaluate(() => {
+      const at = document.activeElement!
+      const labelled = (at as HTMLInputElement).labels?.[0]?.textContent
+      return [at.getAttribute('aria-label') ?? labelled ?? at.textContent!.replace(/\s+/g, ' ').trim(),
+        at.getAttribute('role') ?? at.tagName]
+    })
+    if (sign({ name: name!, role: role! })) return n
+  }
+  throw new Error('it was not reached')
+}
+
+/** Signs in, places a course, moves it, picks its section, and looks at what would be registered. */
+test('the first journey by keyboard alone', async ({ page }) => {
+  await page.goto('/sign-in')
+  await expect(page.getByLabel('Name')).toBeFocused()
+  await page.keyboard.type('una')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('larkmoor')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+
+  await page.keyboard.press('3')
+  await expect(page.getByRole('heading', { name: 'Main plan' })).toBeVisible()
+  await tabTo(page, ({ name }) => name.startsWith('Place a course in'))
+  await page.keyboard.type('GSP 140')
+  await expect(page.getByRole('option', { name: /GSP 140/ })).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  const drawer = page.getByRole('region', { name: 'GSP 140' })
+  await expect(drawer).toBeFocused()
+  await page.keyboard.press('Escape')
+  await expect(drawer).toHaveCount(0)
+
+  // On the board: arrows walk, Alt and an arrow moves, and the move is told.
+  const tile = page.locator('[data-item^="GSP140"]')
+  await tabTo(page, ({ role }) => role === 'button', 80)
+  await tile.focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect(page.getByRole('status').filter({ hasText: /GSP 140 moved to/ })).toBeVisible()
+  await expect(tile).toBeFocused()
+  await page.keyboard.press('Alt+ArrowLeft')
+  await expect(page.getByRole('status').filter({ hasText: 'GSP 140 moved to Spring 2027' })).toBeVisible()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+
+  await page.keyboard.press('4')
+  await expect(page.getByRole('heading', { name: 'Typical week' })).toBeVisible()
+  const bundle = page.getByRole('region', { name: 'Bundles of GSP 140' }).getByRole('button').first()
+  await expect(bundle).toBeVisible()
+  const name = (await bundle.getAttribute('aria-label'))!
+  await tabTo(page, one => one.name === name)
+  await page.keyboard.press('Enter')
+  await expect(bundle).toHaveAttribute('aria-pressed', 'true')
+  await expect(bundle).toBeFocused()
+
+  await page.keyboard.press('5')
+  await expect(page.getByRole('list', { name: 'Run sheet' })).toContainText('GSP 140')
+  const [row] = await db.select().from(s.lineUpRows).where(eq(s.lineUpRows.student, await idOf('una'))).then(rows =>
+    rows.filter(one => one.course === 'GSP 140'))
+  expect(row).toBeDefined()
+  await tabTo(page, one => one.name === 'Take GSP 140 out of the line-up')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Take GSP 140 out of the line-up' })).toHaveCount(0)
+  expect(await page.evaluate(() => document.activeElement === document.body)).toBe(false)
+  await waypoint(page, 'Plan')
+  await tile.focus()
+  await page.keyboard.press('Delete')
+  await expect(tile).toHaveCount(0)
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+})
+
+test('with letters twice as large nothing is cut and no page scrolls sideways', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 900 })
+  await signIn(page, 'tamsin')
+  const at = `/student/${await idOf('tamsin')}`
+  const wrong: string[] = []
+  for (const where of ['now', 'requirements', 'plan', 'week', 'register']) {
+    await page.goto(`${at}/${where}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
+    // As a browser's zoom does it: half as many pixels for the page.
+    await page.setViewportSize({ width: 640, height: 450 })
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+    if (wide > 0) wrong.push(`${where}: ${wide} px too wide`)
+    const texts = page.locator('h1, h2, .act, .words-link, .waypoint .state, .waypoint .name')
+    const cut = await texts.evaluateAll(all => (all as HTMLElement[])
+      .filter(one => one.checkVisibility() && one.scrollWidth > one.clientWidth + 1 && getComputedStyle(one).overflow === 'hidden')
+      .map(one => one.textContent!.trim()))
+    wrong.push(...cut.map(text => `${where}: "${text}" is cut`))
+    await page.setViewportSize({ width: 1280, height: 900 })
+  }
+  expect(wrong).toEqual([])
+})

@@ -15,6 +15,10 @@ interface At {
 /** The views that an act changed, as they are now. */
 export interface Changed { student?: StudentState, week?: Week, sheet?: Sheet }
 
+/** Whether the last request found no server; every page shows it the same way. */
+const away = ref(false)
+export const useAway = (): Readonly<Ref<boolean>> => away
+
 let signedOut: () => void = () => {}
 /** What to do when any request hears that the session has ended. */
 export const onSignedOut = (act: () => void) => {
@@ -42,10 +46,14 @@ export async function call<Input extends z.ZodType, Output extends z.ZodType>(ac
 async function send(path: string, at: At, options: FetchOptions<'json'>): Promise<unknown> {
   try {
     const early = options.method ? undefined : takeEarly(path)
-    return await (early ?? $fetch<unknown>(addressOf(path, at), options as object))
+    const answer = await (early ?? $fetch<unknown>(addressOf(path, at), options as object))
+    away.value = false
+    return answer
   }
   catch (error) {
-    if (toProblem(error).code === 'signed-out') signedOut()
+    const { code } = toProblem(error)
+    away.value = code === 'no-connection'
+    if (code === 'signed-out') signedOut()
     throw error
   }
 }

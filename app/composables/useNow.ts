@@ -1,12 +1,9 @@
 import { DateTime } from 'luxon'
 
-/** The college's time, ticking every second, in its own zone. */
+/** The college's time, ticking every second, in its own zone: one clock for all that shows or counts. */
 export function useNow() {
-  const session = useSessionStore()
-  const tick = useTimestamp({ interval: 1000 })
-  const instant = computed(() => new Date(tick.value + session.offset).toISOString())
-  const local = computed(() => DateTime.fromISO(instant.value, { zone: session.zone }))
-  return { instant, local, today: computed(() => local.value.toISODate() ?? '') }
+  const { instant, local, today } = storeToRefs(useSessionStore())
+  return { instant, local, today }
 }
 
 /** "3 d 4 h", "12:41": the time left until an instant, coarse when far and exact when near; empty when it has passed. */

@@ -100,6 +100,7 @@ async function leave() {
       </div>
     </header>
     <div v-if="problem" class="page-notice"><FailedBox :problem="problem" /></div>
+    <PageNews />
     <main id="main" ref="main" tabindex="-1"><slot /></main>
     <LazyKeyHelp v-if="keysWanted" v-model="keysShown" />
   </div>
@@ -108,7 +109,7 @@ async function leave() {
 <style scoped>
 .shell {
   display: flex; align-items: stretch; gap: 20px; background: var(--surface); border-bottom: 1px solid var(--line);
-  padding: 0 20px; min-height: 92px;
+  padding: 0 max(20px, (100% - 1560px) / 2); min-height: 92px;
 }
 .who { display: flex; flex-direction: column; justify-content: center; gap: 4px; min-width: 132px; }
 .home { color: inherit; text-decoration: none; }
@@ -127,7 +128,7 @@ async function leave() {
 }
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
-.page-notice { padding: 0 20px; }
+.page-notice { padding: 0 20px; max-width: 1600px; margin: 0 auto; }
 main:focus { outline: none; }
 @media (max-width: 960px) {
   .shell { flex-wrap: wrap; gap: 4px 10px; padding: 6px 12px 0; min-height: 0; }

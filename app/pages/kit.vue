@@ -1,15 +1,7 @@
 <script setup lang="ts">
-import type { Commitment } from '@ridgeway/core/catalog'
-
 /** Every part that pages are made of, and every state of commitment, to be looked at side by side; only in a demonstration. */
 definePageMeta({ middleware: () => useSessionStore().demo ? true : navigateTo('/') })
 
-const STATES: { state: Commitment | 'considering' | 'waitlist' | 'open', corner: string }[] = [
-  { state: 'considering', corner: '3' }, { state: 'open', corner: '' }, { state: 'planned', corner: '3' }, { state: 'picked', corner: '3' },
-  { state: 'waitlist', corner: '3rd' }, { state: 'registered', corner: '3' }, { state: 'under way', corner: '3' },
-  { state: 'completed', corner: 'B+' },
-]
-const HUES = ['moss', 'lake', 'clay', 'slate', 'plum', 'fern']
 const view = ref<'one' | 'other'>('one')
 const chips = ref<string[]>(['seats'])
 const panel = ref<string | null>(null)
@@ -27,29 +19,7 @@ const pressed = ref(0)
       <ActButton @click="keys = true">Keys</ActButton>
     </PageHead>
 
-    <section class="card part" aria-labelledby="kit-states">
-      <h2 id="kit-states">Commitment</h2>
-      <div v-for="hue in HUES" :key="hue" class="row" :data-hue="hue">
-        <CourseBlock
-          v-for="{ state, corner } in STATES"
-          :key="state"
-          class="sized"
-          code="HYD 230"
-          :title="state"
-          :state="state"
-          :hue="hue"
-          :corner="corner"
-          :done="0.6"
-        />
-      </div>
-      <div class="row">
-        <CourseBlock class="sized" code="LNG 102" title="off-path" state="planned" off-path />
-        <CourseBlock class="sized" code="HYD 310" title="a blocker" state="planned" hue="lake" :problems="1" blocking />
-        <CourseBlock class="sized" code="HYD 310" title="a caution" state="planned" hue="lake" :problems="2" />
-        <CourseBlock class="sized" code="STT 201" title="pinned" state="planned" hue="moss" pinned />
-        <CourseBlock class="sized" code="STT 201" state="completed" hue="moss" compact corner="A" />
-      </div>
-    </section>
+    <CommitmentStates class="part" />
 
     <section class="card part" aria-labelledby="kit-acts">
       <h2 id="kit-acts">Acts</h2>

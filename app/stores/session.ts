@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import { setClock as moveClock, signIn as begin, signOut as end } from '#shared/contract/acts/college'
 import { type Account, type DemoAccount, readDemoAccounts, readSession } from '#shared/contract/views/college'
 import { call, look, toProblem, type Problem } from '~/composables/useApi'
@@ -13,6 +14,12 @@ export const useSessionStore = defineStore('session', () => {
   /** Milliseconds between the college's clock and this machine's. */
   const offset = ref(0)
   const demoAccounts = ref<DemoAccount[]>([])
+
+  /** The college's time, once for everything that counts down. */
+  const tick = useTimestamp({ interval: 1000 })
+  const instant = computed(() => new Date(tick.value + offset.value).toISOString())
+  const local = computed(() => DateTime.fromISO(instant.value, { zone: zone.value }))
+  const today = computed(() => local.value.toISODate() ?? '')
 
   /** Asked once, however many want to know at the same time. */
   let asking: Promise<void> | null = null
@@ -74,5 +81,6 @@ export const useSessionStore = defineStore('session', () => {
     return who.role === 'student' ? `/student/${who.id}/now` : who.role === 'advisor' ? '/advisees' : '/office'
   })
 
-  return { account, known, leftBy, zone, demo, offset, demoAccounts, home, load, signIn, signOut, loadDemoAccounts, setClock }
+  return { account, known, leftBy, zone, demo, offset, instant, local, today, demoAccounts,
+    home, load, signIn, signOut, loadDemoAccounts, setClock }
 })

@@ -65,7 +65,9 @@ export const useStudentStore = defineStore('student', () => {
         return load(id)
       }
       // What is on the screen stays there while the server cannot be reached; what is no longer open is taken away.
-      if (state.value?.id === id && isPassing(problem)) notice.value = problem.title
+      if (state.value?.id === id && isPassing(problem)) {
+        if (problem.status > 0) notice.value = problem.title
+      }
       else {
         failed.value = problem
         state.value = null

@@ -1,3 +1,4 @@
+import type { Section } from '@ridgeway/core/catalog'
 import { earnedCredits } from '@ridgeway/core/record'
 import { openingFor } from '@ridgeway/core/registration'
 import { readStanding } from '@ridgeway/core/planning'
@@ -63,14 +64,39 @@ function describe({ college, at, date, input }: Looking<{ term: string }>, dossi
   }
 }
 
-/** Seats of a term as they stand, with how many students plan each course. */
+/** Seats of a term as they stand, with how many students plan each course; what needs doing first. */
 export async function readSeatsView({ db, college, input }: Looking<{ term: string }>): Promise<SeatRow[]> {
   findTerm(college, input.term)
   const sections = await college.sections.now(db, input.term)
   const planned = await demandOf(db, input.term)
+  const offered = seatsOffered(sections)
   return sections.map(({ id, course, label, part, waiting, cancelled, pools }) => {
     const sum = (pick: (pool: typeof pools[number]) => number) => pools.reduce((total, pool) => total + pick(pool), 0)
-    return { id, course, label, part, waiting, cancelled, capacity: sum(pool => pool.capacity), taken: sum(pool => pool.taken),
+    const row = { id, course, label, part, waiting, cancelled, capacity: sum(pool => pool.capacity), taken: sum(pool => pool.taken),
       held: sum(pool => pool.held), planned: planned.get(course) ?? 0 }
-  })
+    return { ...row, ...needOf(row, offered.get(course) ?? 0) }
+  }).sort((a, b) => b.urgency - a.urgency || a.course.localeCompare(b.course) || a.label.localeCompare(b.label))
+}
+
+/** Seats of a course as students can take them: of its lectures or of its labs, whichever are fewer. */
+function seatsOffered(sections: readonly Section[]): Map<string, number> {
+  const parts = new Map<string, Map<string, number>>()
+  for (const { course, part, cancelled, pools } of sections) {
+    if (cancelled) continue
+    const of = parts.get(course) ?? new Map<string, number>()
+    parts.set(course, of.set(part, (of.get(part) ?? 0) + pools.reduce((total, pool) => total + pool.capacity, 0)))
+  }
+  return new Map([...parts].map(([course, of]) => [course, Math.min(...of.values())]))
+}
+
+/** What a section needs of the office, in words, and how urgent it is. */
+function needOf(row: Omit<SeatRow, 'need' | 'urgency'>, offered: number): Pick<SeatRow, 'need' | 'urgency'> {
+  const needs: [boolean, number, string][] = [
+    [row.cancelled && row.taken > 0, 1000, `cancelled with ${row.taken} registered`],
+    [row.waiting > 0, 100 + row.waiting, `${row.waiting} on the waitlist`],
+    [!row.cancelled && row.planned > offered, 10, `${row.planned} plan the course, ${offered} seats`],
+    [!row.cancelled && row.capacity <= row.taken + row.held, 1, 'full'],
+  ]
+  const mine = needs.filter(([applies]) => applies)
+  return { need: mine.map(([, , words]) => words).join(' · '), urgency: mine.reduce((sum, [, weight]) => sum + weight, 0) }
 }

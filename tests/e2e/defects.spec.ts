@@ -176,6 +176,7 @@ test('a sign-off reaches the student whose Register is open', async ({ page, bro
 test('what two tabs of one plan could not send yet stays in both, and all of it is sent', async ({ page, context, complaints }) => {
   await signIn(page, 'hale')
   await waypoint(page, 'Plan')
+  await expect(page).toHaveURL(/\/plan$/)
   const other = await context.newPage()
   await other.goto(page.url())
   const ids = await page.locator('.tile.movable').evaluateAll(all => all.slice(0, 2).map(tile => (tile as HTMLElement).dataset.item!))
@@ -256,4 +257,119 @@ test('the focus goes along with what is done, and never falls to the page', asyn
   await page.keyboard.press('1')
   await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
   await expect(page.locator('#main')).toBeFocused()
+})
+
+test('a course placed while the connection is away is said to be not sent yet, and every page says that it is away', async ({
+  page, context, complaints,
+}) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Requirements')
+  await page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click()
+  const place = page.getByRole('button', { name: /^Place in / }).first()
+  await expect(place).toBeVisible()
+  await context.setOffline(true)
+  await place.click()
+  await expect(page.locator('.said')).toContainText('kept on this device, not sent yet')
+  await expect(page.getByText('Ridgeway cannot be reached.')).toBeVisible()
+  await waypoint(page, 'Plan')
+  await expect(page.getByText('What you changed in the plan is kept on this device')).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('Ridgeway cannot be reached.')).toHaveCount(0, { timeout: 15_000 })
+  await expect(page.getByText('saved', { exact: true })).toBeVisible({ timeout: 15_000 })
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+  forgetCuts(complaints)
+})
+
+test('what has the focus is never hidden under the review bar or a drawer', async ({ page }) => {
+  await signIn(page, 'hollis')
+  const { id } = await personOf('tamsin')
+  await page.goto(`/student/${id}/plan?open=term:2027SP`)
+  await expect(page.getByRole('region', { name: 'Spring 2027' })).toBeVisible()
+  await page.locator('#main').focus()
+  const hidden: string[] = []
+  for (let n = 0; n < 40; n++) {
+    await page.keyboard.press('Tab')
+    const under = await page.evaluate(() => {
+      const at = document.activeElement as HTMLElement
+      const box = at.getBoundingClientRect()
+      const top = document.elementFromPoint(Math.max(0, box.left + box.width / 2), box.top + Math.min(box.height, 16) / 2)
+      const cover = top?.closest('.foot-bar, .drawer')
+      return cover && !cover.contains(at) ? `${at.tagName} ${at.textContent!.trim().slice(0, 30)}` : ''
+    })
+    if (under) hidden.push(under)
+  }
+  expect(hidden).toEqual([])
+})
+
+test('a bundle says its times, place, seats and whether it fits; one that is registered can be reached and says so', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Week')
+  const rows = page.locator('section.column li button')
+  await expect(rows.first()).toBeVisible()
+  const names = await rows.evaluateAll(all => all.map(row => row.getAttribute('aria-label') ?? ''))
+  for (const name of names) {
+    expect(name).toMatch(/^[A-Z]{3} \d{3}-/)
+    expect(name).toMatch(/\d+ left|full|registered/)
+    expect(name).toMatch(/fits|registered|Clashes|full|needs|kept for|cancelled|over the cap|Goes with|Too little time|gives/)
+  }
+})
+
+test('in forced colours the selected tile and the days of a bundle are still told apart', async ({ page }) => {
+  await page.emulateMedia({ forcedColors: 'active' })
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  const tile = page.locator('.tile').filter({ hasText: 'HYD 330' })
+  const outline = () => tile.evaluate(one => getComputedStyle(one).outlineStyle)
+  expect(await outline()).toBe('none')
+  await tile.click()
+  await expect.poll(outline).toBe('solid')
+  await waypoint(page, 'Week')
+  const days = page.locator('.glyph').first().locator('i')
+  await expect(days.first()).toBeVisible()
+  const fills = await days.evaluateAll(all =>
+    all.map(one => [one.classList.contains('on'), getComputedStyle(one).backgroundColor] as const))
+  const [on, off] = [fills.filter(([is]) => is), fills.filter(([is]) => !is)].map(some => new Set(some.map(([, fill]) => fill)))
+  expect(on!.size).toBe(1)
+  expect([...off!]).not.toContain([...on!][0])
+})
+
+test('the ridge is whole, and no page is wider than the window, at every width', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  const { id } = await personOf('tamsin')
+  const wrong: string[] = []
+  for (const at of ['now', 'requirements', 'plan', 'week', 'register', 'map']) {
+    await page.goto(`/student/${id}/${at}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    for (const width of [1920, 1280, 1024, 768, 600, 390]) {
+      await page.setViewportSize({ width, height: 800 })
+      await expect.poll(() => page.evaluate(() => innerWidth)).toBe(width)
+      const [wide, cut, edges] = await page.evaluate(() => {
+        const all = (selector: string) => Array.from(document.querySelectorAll(selector))
+        return [document.documentElement.scrollWidth - innerWidth,
+          all('.waypoint .state').filter(one => one.scrollWidth > one.clientWidth + 1).map(one => one.textContent),
+          all('.shell .who, .page .page-head').map(one => Math.round(one.getBoundingClientRect().left))] as const
+      })
+      if (wide > 0) wrong.push(`${at} at ${width}: ${wide} px too wide`)
+      if (cut.length > 0) wrong.push(`${at} at ${width}: cut: ${cut.join('; ')}`)
+      if (edges[0] !== edges[1]) wrong.push(`${at} at ${width}: the header begins at ${edges[0]}, the page at ${edges[1]}`)
+    }
+  }
+  expect(wrong).toEqual([])
+})
+
+test('the look of this device is chosen, and stays', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'light' })
+  await signIn(page, 'tamsin')
+  const paper = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
+  const light = await paper()
+  await page.getByRole('button', { name: /Your account/ }).click()
+  const look = page.getByText('Look', { exact: true })
+  await look.click()
+  await page.getByRole('button', { name: /Your account/ }).click()
+  await look.click()
+  await expect.poll(paper).not.toBe(light)
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+  expect(await paper()).not.toBe(light)
 })

@@ -95,6 +95,8 @@ test('the student picks a lecture with its lab, waits for the opening, registers
   await page.getByRole('button', { name: 'Register 3 courses' }).click()
   const result = page.getByRole('status', { name: 'Result of the run' })
   await expect(result).toContainText('3 of 3 registered')
+  await expect(page.getByRole('status').filter({ hasText: '3 courses of 3 registered.' })).toBeAttached()
+  expect(await page.evaluate(() => document.activeElement === document.body)).toBe(false)
   await expect(page.getByText('The line-up is empty.')).toBeVisible()
   await expect(page.getByText('HYD 230-02 + 02L')).toBeVisible()
   await expect(result).toContainText('3 of 3 registered')

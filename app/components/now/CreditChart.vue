@@ -11,20 +11,18 @@ import VChart from 'vue-echarts'
 const props = defineProps<{ loads: { term: Term, credits: number, kind: 'taken' | 'under way' | 'planned' }[] }>()
 use([BarChart, GridComponent, TooltipComponent, AriaComponent, SVGRenderer])
 
-const color = (name: string) =>
-  typeof document === 'undefined'
-    ? ''
-    : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
+const color = useColors()
+const said = computed(() => props.loads.map(load => `${load.term.name}: ${formatCredits(load.credits)}, ${load.kind}`).join('; '))
 const option = computed(() => {
   const lake = color('lake')
   const looks = {
     'taken': { color: lake },
-    'under way': { color: lake.replace(')', ', 0.3)').replace('rgb(', 'rgba('), borderColor: lake, borderWidth: 1.5 },
+    'under way': { color: color('lake', 0.3), borderColor: lake, borderWidth: 1.5 },
     'planned': { color: 'transparent', borderColor: lake, borderWidth: 1.5, borderType: 'dotted' as const },
   }
   return {
     animation: false,
-    aria: { enabled: true },
+    aria: { enabled: true, label: { description: `Credits by term. ${said.value}.` } },
     grid: { left: 28, right: 6, top: 18, bottom: 22 },
     tooltip: { trigger: 'item' as const },
     textStyle: { fontFamily: 'inherit' },

@@ -45,7 +45,7 @@ function save(id: string) {
   <section class="card programs" aria-label="Programs">
     <WordLink class="head" :aria-expanded="shown" @click="shown = !shown"
       ><h2>{{ shown ? '▾' : '▸' }} Programs</h2>
-      <span class="second">{{ count(rows.length, 'file') }} · save one, or check and load another</span></WordLink
+      <span class="second beside">{{ count(rows.length, 'file') }} · save one, or check and load another</span></WordLink
     >
     <div v-if="shown" class="two">
       <ul>
@@ -95,6 +95,7 @@ function save(id: string) {
 </template>
 
 <style scoped>
+.beside { margin-left: 10px; }
 .programs { padding: 10px 16px; margin-bottom: 12px; }
 h2 { display: inline; color: var(--ink); }
 .two { margin-top: 8px; display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }

@@ -52,7 +52,7 @@ const asked = computed(() => props.line.uses.find(use => use.item.id === props.i
 const changes = computed(() => asked.value && !props.line.overlay ? requirements.changesFor(props.program, asked.value.item.id) : [])
 
 async function place({ course }: Candidate, term: Term) {
-  await commands.place(course.code, term)
+  await commands.place(course.code, term).done
   said.value = commands.said.value
 }
 async function pin(itemId: string, course: string, line: string | null) {

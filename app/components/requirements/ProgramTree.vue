@@ -43,7 +43,7 @@ const select = (line: string, item: string | null) => emit('select', line, item)
     </p>
     <template v-for="area in report.areas" :key="area.id">
       <div class="area-row">
-        <h3>{{ area.title }}</h3>
+        <component :is="main ? 'h2' : 'h3'">{{ area.title }}</component>
         <span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span>
       </div>
       <RequirementNodes
@@ -76,6 +76,6 @@ const select = (line: string, item: string | null) => emit('select', line, item)
 .program { padding: 9px 14px 3px; }
 .note { margin: 0; padding: 5px 14px; color: var(--second); }
 .area-row { display: flex; justify-content: space-between; gap: 12px; padding: 7px 14px 5px; border-top: 1px solid var(--line); }
-.area-row h3 { min-width: 250px; }
+.area-row h2, .area-row h3 { min-width: 250px; }
 .tree > .area-row:first-child { border-top: 0; }
 </style>

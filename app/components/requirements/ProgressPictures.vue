@@ -15,10 +15,7 @@ use([BarChart, LineChart, GridComponent, LegendComponent, MarkLineComponent, Too
 const catalog = useCatalogStore()
 const { today } = useNow()
 
-const color = (name: string) =>
-  typeof document === 'undefined'
-    ? ''
-    : `rgb(${getComputedStyle(document.querySelector('.v-application') ?? document.body).getPropertyValue(`--v-theme-${name}`)})`
+const color = useColors()
 const credits = (value: number) => Number(formatCredits(value))
 
 /** Credits that can count, by term, and what they add up to. Credit from elsewhere stands before the first term. */
@@ -47,9 +44,9 @@ const areas = computed(() =>
   }),
 )
 
-const base = computed(() => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
-  tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true } } }),
-)
+/** What both pictures share; `said` is the picture for who hears it. */
+const base = (said: string) => ({ animation: false, textStyle: { fontFamily: 'Atkinson Hyperlegible Next Variable' },
+  tooltip: { trigger: 'axis' as const }, aria: { enabled: true, decal: { show: true }, label: { description: said } } })
 const axis = computed(() => ({ axisLabel: { color: color('second-ink') }, axisTick: { show: false },
   splitLine: { lineStyle: { color: color('line-soft') } } }),
 )
@@ -65,7 +62,7 @@ const looksOf = (kind: string) =>
     ? { color: 'transparent', borderColor: color('lake'), borderWidth: 1.5, borderType: 'dotted' as const, decal: { symbol: 'none' } }
     : { color: color('lake'), decal: LOOKS[kind === 'under way' ? 'under way' : 'met'].decal ?? { symbol: 'none' } }
 const climb = computed(() => ({
-  ...base.value,
+  ...base(`Credits by term. ${terms.value.map(row => `${row.name}: ${formatCredits(row.sum)} in all, ${row.kind}`).join('; ')}.`),
   grid: { left: 40, right: 16, top: 30, bottom: 26 },
   legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
   xAxis: { type: 'category' as const, data: terms.value.map(row => row.short), ...axis.value },
@@ -89,8 +86,10 @@ const climb = computed(() => ({
     },
   ],
 }))
+const sayArea = (area: typeof areas.value[number]) =>
+  `${area.title}: ${STATES.filter(state => area[state] > 0).map(state => `${formatCredits(area[state])} ${state}`).join(', ') || 'nothing'}`
 const byArea = computed(() => ({
-  ...base.value,
+  ...base(`Credits by area. ${areas.value.map(sayArea).join('; ')}.`),
   grid: { left: 120, right: 16, top: 30, bottom: 26 },
   legend: { top: 0, right: 0, textStyle: { color: color('second-ink') } },
   xAxis: { type: 'value' as const, ...axis.value },

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { termOrder } from '@ridgeway/core/catalog'
 import type { LineReport, Lost } from '@ridgeway/core/requirements'
-import { formatCredits, sayLacking } from '@ridgeway/words'
+import { formatCredits, sayLacking, sayTerm } from '@ridgeway/words'
 
 /** One requirement line as a bar of course blocks, width by credits, hollow for what is open. */
 const props = defineProps<
@@ -22,6 +23,12 @@ const openParts = computed(() => {
   return props.line.open > 0 ? [{ code: `${formatCredits(props.line.open)} cr`, credits: props.line.open }] : []
 })
 const waived = computed(() => props.line.needed === 0 && props.line.exceptions.some(exception => exception.kind === 'waiver'))
+/** By when the line is filled, while that is still to come. */
+const when = computed(() => {
+  if (props.line.state !== 'covered' && props.line.state !== 'under way') return ''
+  const last = props.line.uses.map(use => use.item.term ?? '').sort((a, b) => termOrder(b) - termOrder(a))[0]
+  return last ? `by ${sayTerm(last)}` : ''
+})
 const said = computed(() =>
   waived.value
     ? 'waived'
@@ -86,12 +93,13 @@ const said = computed(() =>
         />
       </template>
     </div>
+    <span class="when second small">{{ when }}</span>
   </div>
 </template>
 
 <style scoped>
 .requirement {
-  display: grid; grid-template-columns: 420px 1fr; gap: 12px; align-items: center;
+  display: grid; grid-template-columns: 420px 1fr auto; gap: 12px; align-items: center;
   border-top: 1px solid var(--line-soft); padding-right: 14px;
 }
 .head {
@@ -109,6 +117,7 @@ const said = computed(() =>
 .carried { margin-right: 4px; }
 @media (max-width: 900px) {
   .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; }
+  .when:empty { display: none; }
   .head { padding-left: 0 !important; grid-template-columns: 1fr auto; }
 }
 </style>

@@ -1,10 +1,6 @@
 <script setup lang="ts">
 import { formatCredits, shortTermName } from '@ridgeway/words'
 
-/** The line of the hills, in a box of 800 by 40. */
-const SKYLINE = 'M0 38 14 26 52 14 90 24 130 16 174 11 216 20 270 13 334 6 372 2 430 12 486 9 508 12 530 14 572 8 '
-  + '624 20 668 18 724 15 762 22 800 34'
-
 /** The line across the top with the five waypoints and the live state under each. */
 const student = useStudentStore()
 const catalog = useCatalogStore()
@@ -12,6 +8,7 @@ const workingTerm = useWorkingTermStore()
 const { local, instant } = useNow()
 const session = useSessionStore()
 const route = useRoute()
+const NAMES = { now: 'Now', requirements: 'Requirements', plan: 'Plan', week: 'Week', register: 'Register' }
 
 const planned = computed(() => student.entries.filter(entry => entry.term === workingTerm.code).length)
 const registered = computed(() =>
@@ -43,16 +40,19 @@ const waypoints = computed(() => {
   const total
     = new Set([...student.entries.filter(e => e.term === workingTerm.code).map(e => e.course),
       ...student.state?.registered.filter(r => r.term === workingTerm.code).map(r => r.course) ?? []]).size
-  return [
-    { name: 'Now', to: `${base}/now`, state: `${student.steps.length} to do`, y: 26 },
-    { name: 'Requirements', to: `${base}/requirements`, state: requirementsState.value, y: 11 },
-    { name: 'Plan', to: `${base}/plan`, state: planState.value, y: 6 },
-    { name: 'Week', to: `${base}/week`,
-      state: planned.value + registered.value === 0 ? 'nothing planned' : `${chosen.value + registered.value} of ${total} picked`, y: 12 },
-    { name: 'Register', to: `${base}/register`, state: registerState.value, y: 18 },
-  ]
+  const picked = `${chosen.value + registered.value} of ${total} picked`
+  const states = {
+    now: `${student.steps.length} to do`,
+    requirements: requirementsState.value,
+    plan: planState.value,
+    week: planned.value + registered.value === 0 ? 'nothing planned' : picked,
+    register: registerState.value,
+  }
+  return Object.entries(states).map(([place, state]) => {
+    const to = `${base}/${place}`
+    return { name: NAMES[place as keyof typeof states], to, state, current: route.path === to || route.path.startsWith(`${to}/`) }
+  })
 })
-const isCurrent = (to: string) => route.path.startsWith(to)
 
 useKey('waypoint', (event) => {
   const waypoint = waypoints.value[Number(event.key) - 1]
@@ -61,61 +61,5 @@ useKey('waypoint', (event) => {
 </script>
 
 <template>
-  <nav class="ridge" aria-label="Waypoints">
-    <svg class="line" viewBox="0 0 800 40" preserveAspectRatio="none" aria-hidden="true">
-      <path
-        :d="`${SKYLINE}V40H0z`"
-        class="fill"
-      />
-      <path
-        :d="SKYLINE"
-        class="edge"
-        vector-effect="non-scaling-stroke"
-      />
-    </svg>
-    <NuxtLink
-      v-for="point in waypoints"
-      :key="point.name"
-      :to="point.to"
-      class="waypoint"
-      :class="{ current: isCurrent(point.to) }"
-      :aria-current="isCurrent(point.to) ? 'page' : undefined"
-    >
-      <span class="name">{{ point.name }}</span>
-      <span class="state">{{ point.state }}</span>
-      <span class="dot" :style="{ top: `${51 + point.y}px` }" aria-hidden="true" />
-    </NuxtLink>
-  </nav>
+  <RidgeLine :waypoints="waypoints" />
 </template>
-
-<style scoped>
-.ridge { position: relative; display: grid; grid-template-columns: repeat(5, 1fr); width: 100%; max-width: 800px; height: 91px; }
-.line { position: absolute; left: 0; bottom: 0; width: 100%; height: 40px; }
-.line .fill { fill: var(--act-tint); }
-.line .edge { fill: none; stroke: color-mix(in srgb, var(--act) 50%, var(--surface)); stroke-width: 1.5; }
-.waypoint { position: relative; padding: 12px 6px 0 10px; text-decoration: none; color: var(--ink); min-width: 0; }
-.name { display: block; font-weight: 700; font-size: 15px; }
-.state { display: block; font-size: 12.5px; color: var(--second); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.waypoint:hover .name { color: var(--act); }
-.current .name { color: var(--act); }
-.dot {
-  position: absolute; left: 9px; width: 10px; height: 10px; margin-top: -5px; border-radius: 50%;
-  border: 2px solid color-mix(in srgb, var(--act) 70%, var(--surface)); background: var(--surface);
-}
-.current .dot {
-  background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px);
-  width: 11px; height: 11px;
-}
-@media (max-width: 960px) {
-  .ridge { max-width: none; }
-}
-@media (max-width: 700px) {
-  .ridge { height: 66px; grid-template-columns: .8fr 1.45fr 1fr 1fr 1.1fr; }
-  .line { height: 18px; }
-  .dot { display: none; }
-  .waypoint { padding: 4px 2px 0 4px; }
-  .name { font-size: 12px; }
-  .state { font-size: 10.5px; white-space: normal; line-height: 1.15; }
-  .current { box-shadow: inset 0 -3px 0 var(--act); }
-}
-</style>

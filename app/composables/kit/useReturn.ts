@@ -20,16 +20,16 @@ function giveBack({ element, selector }: ReturnType<typeof placeOf>, about = '')
     const active = document.activeElement
     // A dialog that is on its way out still holds it.
     if (active && active !== document.body && !active.closest('.v-overlay')) return
+    if (about && focusOn(document.querySelector<HTMLElement>(`[data-item="${CSS.escape(about)}"]`))) return
     if (element instanceof HTMLElement && element.isConnected && focusOn(element)) return
     if (selector && focusOn(document.querySelector<HTMLElement>(selector))) return
-    if (about && focusOn(document.querySelector<HTMLElement>(`[data-item="${CSS.escape(about)}"]`))) return
     document.querySelector<HTMLElement>('#main')?.focus({ preventScroll: true })
   })
 }
 
 /**
- * Takes the focus when something opens, and again when it turns to something else, and gives it back when it closes: to where it was,
- * else to what it was about.
+ * Takes the focus when something opens, and again when it turns to something else, and gives it back when it closes: to the tile it was
+ * about, else to where it was.
  */
 export function useReturn(panel: Readonly<Ref<HTMLElement | null>>, title: () => string, about: () => string) {
   let from = placeOf(null)

@@ -7,6 +7,8 @@ import type { InjectionKey } from 'vue'
 
 /** A tile of the board: a course, or a place still to choose. */
 export type BoardTile = Pick<CourseItem, 'id'> & { term: string | null, course?: string }
+/** What was asked for: the new entry, and when the server has it. */
+interface Placed { id: string, done: Promise<void> }
 export type PlanCommands = ReturnType<typeof createPlanCommands>
 const COMMANDS: InjectionKey<PlanCommands> = Symbol('plan commands')
 
@@ -146,8 +148,8 @@ function createPlanCommands() {
     return null
   }
 
-  /** Places a course, with what must be taken beside it; gives the new entry's id. */
-  async function place(code: string, term: Term): Promise<string> {
+  /** Places a course, with what must be taken beside it; gives the new entry's id, and `done` when it is sent. */
+  function place(code: string, term: Term): Placed {
     const id = freshId(newEntryId(code, term.code))
     const state = student.state!
     const operations = placeWithPartners(code, term.code, {
@@ -157,27 +159,26 @@ function createPlanCommands() {
       facts: state.file,
     }, id)
     const codes = operations.flatMap(operation => operation.kind === 'place' ? [operation.course] : [])
-    await edit(operations, `${codes.join(' and ')} placed in ${term.name}${codes.length > 1 ? ', since they go together' : ''}`)
-    return id
+    return { id,
+      done: edit(operations, `${codes.join(' and ')} placed in ${term.name}${codes.length > 1 ? ', since they go together' : ''}`) }
   }
 
   /** Holds a place for a line: a course of it to be chosen later. */
-  async function hold(program: string, line: Pick<LineReport, 'id' | 'title' | 'open'>, term: Term): Promise<string> {
+  function hold(program: string, line: Pick<LineReport, 'id' | 'title' | 'open'>, term: Term): Placed {
     const id = freshId('hold')
-    await edit([{ kind: 'hold', entry: id, line: lineRef(program, line.id), term: term.code, credits: Math.min(300, line.open) }],
-      `A place for ${line.title} held in ${term.name}`)
-    return id
+    const credits = Math.min(300, line.open)
+    return { id, done: edit([{ kind: 'hold', entry: id, line: lineRef(program, line.id), term: term.code, credits }],
+      `A place for ${line.title} held in ${term.name}`) }
   }
 
   /** Puts a course where a place was held for it. */
-  async function choose(placeholder: { id: string, term: string, line: LineRef }, code: string): Promise<string> {
+  function choose(placeholder: { id: string, term: string, line: LineRef }, code: string): Placed {
     const id = freshId(newEntryId(code, placeholder.term))
-    await edit([
+    return { id, done: edit([
       { kind: 'remove', entry: placeholder.id },
       { kind: 'place', entry: id, course: code, term: placeholder.term, credits: catalog.courses.get(code)!.credits },
       { kind: 'pin use', entry: id, line: placeholder.line },
-    ], `${code} chosen for ${sayTerm(placeholder.term)}`)
-    return id
+    ], `${code} chosen for ${sayTerm(placeholder.term)}`) }
   }
 
   const remove = (ids: readonly string[]) => {

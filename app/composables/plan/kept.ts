@@ -8,7 +8,8 @@ export interface Done {
 /** What outlives a reload of the page: edits that were not sent yet, and what can be undone. */
 export interface Kept {
   waiting: PlanOperation[]
-  sending: { key: string, count: number } | null
+  /** How the first of them were put together to be sent, each batch under its own key: sent again, it acts once. */
+  batches: { key: string, count: number }[]
   done: Done[]
   undone: Done[]
 }
@@ -16,7 +17,7 @@ export interface Kept {
 /** Under these names a device keeps what belongs to one account, one plan and one tab. */
 const KEPT = 'ridgeway-plan-'
 const TAB = 'ridgeway-tab-'
-const NOTHING: Kept = { waiting: [], sending: null, done: [], undone: [] }
+const NOTHING: Kept = { waiting: [], batches: [], done: [], undone: [] }
 
 /** This page, as long as it is open; the page before it in the same tab, which a reload replaced. */
 const tab = crypto.randomUUID().slice(0, 8)
@@ -50,14 +51,14 @@ export const readOwn = (account: number, plan: number): Kept => read(`${nameOf(a
 /** Another plan was opened while this one's edits were on their way: what was taken is done with there. */
 export function forgetSent(account: number, plan: number, count: number) {
   const kept = read(`${nameOf(account, plan)}-${tab}`)
-  keepPlan(account, plan, { ...kept, sending: null, waiting: kept.waiting.slice(count) })
+  keepPlan(account, plan, { ...kept, batches: kept.batches.slice(1), waiting: kept.waiting.slice(count) })
 }
 
 /**
- * Takes over what a page that is gone left of a plan, one at a time, the one before a reload first. What other open pages keep is theirs.
- * `take` gets it under a lock, and says whether it did: then it is nobody else's any more.
+ * Takes over what pages that are gone left of a plan, the one before a reload last, so that it is undone first. What other open pages
+ * keep is theirs. `take` gets it under a lock: then it is nobody else's any more.
  */
-export async function takeLeft(account: number, plan: number, take: (kept: Kept) => boolean): Promise<void> {
+export async function takeLeft(account: number, plan: number, take: (kept: Kept) => void): Promise<void> {
   const locks = navigator.locks
   if (!locks) return takeFrom(account, plan, new Set(), take)
   await locks.request(`${TAB}left`, async () => {
@@ -65,13 +66,16 @@ export async function takeLeft(account: number, plan: number, take: (kept: Kept)
     takeFrom(account, plan, new Set(held?.flatMap(lock => lock.name?.startsWith(TAB) ? lock.name.slice(TAB.length) : [])), take)
   })
 }
-function takeFrom(account: number, plan: number, open: ReadonlySet<string>, take: (kept: Kept) => boolean) {
+function takeFrom(account: number, plan: number, open: ReadonlySet<string>, take: (kept: Kept) => void) {
   const name = nameOf(account, plan)
   const left = Object.keys(localStorage).filter((key) => {
     const of = key === name ? '' : key.startsWith(`${name}-`) ? key.slice(name.length + 1) : null
     return of !== null && of !== tab && !open.has(of)
-  }).sort((a, b) => Number(b.endsWith(`-${before}`)) - Number(a.endsWith(`-${before}`)))
-  for (const key of left) if (take(read(key))) localStorage.removeItem(key)
+  }).sort((a, b) => Number(a.endsWith(`-${before}`)) - Number(b.endsWith(`-${before}`)))
+  for (const key of left) {
+    take(read(key))
+    localStorage.removeItem(key)
+  }
 }
 
 /** After signing out nothing of an account stays on the device, except edits that could not be sent yet. */

@@ -81,12 +81,15 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
     marked.value = []
     showTile(id)
   }
-  const place = async (code: string, term: Term) => showTile(await commands.place(code, term))
-  const hold = async ({ program, line }: Omit<Extract<Dragged, { kind: 'line' }>, 'kind'>, term: Term) =>
-    showTile(await commands.hold(program, line, term))
-  async function choose(code: string) {
-    if (heldPlace.value) showTile(await commands.choose(heldPlace.value, code))
+  /** What is new on the board is opened at once, and not when the server has answered. */
+  async function showNew({ id, done }: { id: string, done: Promise<void> }) {
+    showTile(id)
+    await done
   }
+  const place = (code: string, term: Term) => showNew(commands.place(code, term))
+  const hold = ({ program, line }: Omit<Extract<Dragged, { kind: 'line' }>, 'kind'>, term: Term) =>
+    showNew(commands.hold(program, line, term))
+  const choose = (code: string) => heldPlace.value && showNew(commands.choose(heldPlace.value, code))
   async function drop(what: Dragged, { term: code, lane }: DropPlace) {
     const term = catalog.term(code)
     if (!term || !commands.isFuture(term)) return

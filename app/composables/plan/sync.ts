@@ -23,10 +23,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
   const saving = ref<'saved' | 'saving' | 'kept here'>('saved')
   const notice = ref('')
   let opened = 0
-  let batch: Kept['sending'] = null
+  let batches: Kept['batches'] = []
   let busy = false
-  /** Something that a page which is gone left could not be taken over yet. */
-  let isLeft = false
 
   const plan = computed<Plan>(() => seenPlan(sync.value))
 
@@ -39,7 +37,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
       const own = readOwn(account(), opened)
       done.value = own.done
       undone.value = own.undone
-      batch = own.sending
+      batches = own.batches
       sync.value = { version: fresh.plan.version, confirmed, waiting: own.waiting }
       void send()
       void takeOver()
@@ -48,27 +46,32 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     sync.value = receivePlan(sync.value, { version: fresh.plan.version, plan: confirmed })
   }
 
-  /** What a page that is gone kept of the opened plan comes before what was done here since: it is sent and undone from here. */
+  /** What pages that are gone kept of the opened plan is sent and undone from here. */
   async function takeOver() {
     const id = opened
     if (account() === 0) return
-    isLeft = false
     await takeLeft(account(), id, (kept) => {
-      if (id !== opened || busy || batch !== null) return !(isLeft = true)
+      if (id !== opened) return
       done.value = [...kept.done, ...done.value]
       if (undone.value.length === 0) undone.value = kept.undone
-      batch = kept.sending
-      sync.value = { ...sync.value, waiting: [...kept.waiting, ...sync.value.waiting] }
+      // What is not put together yet is, so that what is appended keeps its own batches.
+      gather()
+      batches = [...batches, ...kept.batches]
+      sync.value = { ...sync.value, waiting: [...sync.value.waiting, ...kept.waiting] }
       keep()
-      return true
     })
     if (id === opened) await send()
+  }
+  /** Puts everything that waits and is in no batch yet into batches. */
+  function gather() {
+    let left = sync.value.waiting.length - batches.reduce((sum, one) => sum + one.count, 0)
+    for (; left > 0; left -= MOST_SENT) batches = [...batches, { key: crypto.randomUUID(), count: Math.min(MOST_SENT, left) }]
   }
 
   function keep() {
     // After a session that ended, what was kept under the account's name stays as it is.
     if (account() === 0) return
-    keepPlan(account(), opened, { waiting: sync.value.waiting, sending: batch, done: done.value.slice(-MOST_STEPS),
+    keepPlan(account(), opened, { waiting: sync.value.waiting, batches, done: done.value.slice(-MOST_STEPS),
       undone: undone.value.slice(-MOST_STEPS) })
   }
 
@@ -91,8 +94,8 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     busy = true
     saving.value = 'saving'
     const id = opened
-    batch ??= { key: crypto.randomUUID(), count: Math.min(MOST_SENT, sync.value.waiting.length) }
-    const { key, count: size } = batch
+    if (batches.length === 0) gather()
+    const { key, count: size } = batches[0]!
     keep()
     try {
       const { answer: saved } = await call(editPlan, { plan: id, baseVersion: sync.value.version, batch: key,
@@ -104,7 +107,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
             saved.skipped.map(skip => `${sayOperation(skip.operation, sync.value.confirmed)} (${skip.why})`).join('; ')
           }.`
       }
-      if (id === opened) batch = null
+      if (id === opened) batches = batches.slice(1)
       else forgetSent(account(), id, size)
       saving.value = 'saved'
     }
@@ -112,7 +115,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
       const problem = toProblem(error)
       saving.value = 'kept here'
       if (problem.status >= 400 && problem.status < 500 && problem.status !== 401) {
-        batch = null
+        batches = []
         sync.value = { ...sync.value, waiting: [] }
         notice.value = `${problem.title} ${problem.detail}`
         await reload()
@@ -121,9 +124,7 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     }
     busy = false
     keep()
-    if (saving.value !== 'saved') return
-    if (sync.value.waiting.length > 0) await send()
-    else if (isLeft) void takeOver()
+    if (saving.value === 'saved' && sync.value.waiting.length > 0) await send()
   }
   useEventListener('online', send)
   useIntervalFn(() => saving.value === 'kept here' && send(), RETRY_MS)

@@ -36,16 +36,18 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
       ...pointed && !chosen.value.some(bundle => bundle.id === pointed.id) ? [{ bundle: pointed, state: 'considering' as const }] : [],
     ]
   })
-  /** A site is said where the week has more than one. */
-  const hasSites = computed(() =>
-    new Set(shown.value.flatMap(({ bundle }) =>
-      bundle.sections.flatMap((section: Section) =>
-        section.delivery === 'online live' ? [] : section.meetings.map(meeting => meeting.site),
-      ),
-    )).size > 1,
-  )
+  /** Where most of the week takes place: only another site is said. Null where no site stands out. */
+  const usualSite = computed(() => {
+    const times = new Map<string, number>()
+    for (const { bundle } of shown.value)
+      for (const { delivery, meetings } of bundle.sections as Section[])
+        if (delivery !== 'online live')
+          for (const { site, days } of meetings) times.set(site, (times.get(site) ?? 0) + days.length)
+    const [first, second] = [...times].sort((a, b) => b[1] - a[1])
+    return first && first[1] !== second?.[1] ? first[0] : null
+  })
   const placeOf = ({ delivery }: Section, { room, site }: Meeting) =>
-    delivery === 'online live' ? 'online, live' : hasSites.value ? `${room}, ${catalog.siteName(site)}` : room
+    delivery === 'online live' ? 'online, live' : site === usualSite.value ? room : `${room}, ${catalog.siteName(site)}`
   const bars = computed(() =>
     shown.value.flatMap(({ bundle, state }) =>
       bundle.sections.flatMap((section: Section) =>

@@ -23,23 +23,23 @@ const headers = [
   { title: 'Sign-off', key: 'signedOff' },
 ]
 const asked = computed(() => staff.advisees?.filter(row => row.asked).length ?? 0)
+const about = computed(() =>
+  staff.advisees
+    ? [workingTerm.term?.name, `${count(asked.value, 'sign-off')} asked for`,
+        `${staff.advisees.filter(row => row.urgency > 0).length} of ${staff.advisees.length} need something`].join(' · ')
+    : '',
+)
 const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/plan`)
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head">
-      <h1>Advisees</h1>
-      <span v-if="staff.advisees" class="second"
-        >{{ workingTerm.term?.name }} · {{ count(asked, 'sign-off') }} asked for ·
-        {{ staff.advisees.filter(r => r.urgency > 0).length }} of {{ staff.advisees.length }} need something</span
-      >
-      <span class="spacer" />
+    <PageHead title="Advisees" :about="about">
       <v-text-field v-model="search" class="finder" label="Find a student" bg-color="surface" />
-      <ActButton :aria-pressed="needOnly" @click="needOnly = !needOnly">
+      <ActButton @click="needOnly = !needOnly">
         {{ needOnly ? 'Show everybody' : 'Only who needs me' }}
       </ActButton>
-    </div>
+    </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
     <GreyShapes v-else-if="!staff.advisees" label="Loading the advisees" :rows="8" :height="40" />
     <v-data-table v-else class="card" :headers="headers" :items="rows" :items-per-page="25" hover @click:row="open">

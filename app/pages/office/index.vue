@@ -9,6 +9,7 @@ const search = ref('')
 watch(() => workingTerm.code, code => code && Promise.all([staff.loadSeats(), staff.loadOpenings()]), { immediate: true })
 useIntervalFn(() => staff.loadSeats(), 5000)
 const headers = [
+  { title: 'Needs you for', key: 'need', value: 'urgency' },
   { title: 'Course', key: 'course' },
   { title: 'Section', key: 'label' },
   { title: 'Part', key: 'part' },
@@ -23,51 +24,53 @@ const rows = computed(() => (staff.seats ?? []).map(row => ({ ...row, left: row.
 const totals = computed(() =>
   rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }),
 )
+const about = computed(() =>
+  [workingTerm.term?.name, `${totals.value.taken} of ${totals.value.capacity} seats taken in ${rows.value.length} sections`,
+    `${rows.value.filter(row => row.urgency > 9).length} need something`].join(' · '),
+)
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head">
-      <h1>Office</h1>
-      <span class="second"
-        >{{ workingTerm.term?.name }} · {{ totals.taken }} of {{ totals.capacity }} seats taken in {{ rows.length }} sections, read again
-        every five seconds</span
-      >
-      <span class="spacer" />
+    <PageHead title="Office" :about="about">
       <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
-    </div>
+    </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
-    <section class="card openings">
-      <h2>Openings</h2>
-      <p v-for="opening in staff.openings" :key="opening.term + opening.from">
-        <b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} ·
-        {{ opening.words }}
-      </p>
-    </section>
-    <section v-if="catalog.problems.length" class="card openings" aria-label="Problems of the catalog">
-      <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
-      <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
-    </section>
-    <ProgramFiles />
     <v-data-table
       class="card"
       :headers="headers"
       :items="rows"
       :search="search"
-      :items-per-page="25"
+      :items-per-page="15"
       :loading="!staff.seats"
     >
+      <template #[`item.need`]="{ item }"><span :class="{ strong: item.urgency > 9 }">{{ item.need || 'nothing' }}</span></template>
       <template #[`item.left`]="{ item }"
         ><span :class="{ strong: item.left === 0 }">{{
           item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left
         }}</span></template
       >
     </v-data-table>
+    <div class="beneath">
+      <section class="card openings">
+        <h2>Openings</h2>
+        <p v-for="opening in staff.openings" :key="opening.term + opening.from">
+          <b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} ·
+          {{ opening.words }}
+        </p>
+      </section>
+      <section v-if="catalog.problems.length" class="card openings" aria-label="Problems of the catalog">
+        <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
+        <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
+      </section>
+      <ProgramFiles />
+    </div>
   </div>
 </template>
 
 <style scoped>
 .finder { width: 220px; flex: none; }
-.openings { padding: 10px 16px; margin-bottom: 12px; }
+.beneath { margin-top: 12px; display: grid; gap: 12px; }
+.openings { padding: 10px 16px; }
 .openings p { margin: 2px 0; }
 </style>

@@ -30,6 +30,5 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
       <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />
     </template>
     <div v-else class="page"><GreyShapes class="first" label="Loading the file" :rows="7" /></div>
-    <div class="visually-hidden" aria-live="polite">{{ student.notice }}</div>
   </div>
 </template>

@@ -43,7 +43,9 @@ export const readAdvisees = view({ name: 'advisees', path: '/api/advisees', who:
   output: z.array(AdviseeRow), stamp: 'none', words: 'The advisor\'s students, those that need something first.' })
 
 const SeatRow = z.object({ id: z.number(), course: z.string(), label: z.string(), part: z.string(), capacity: z.number(),
-  taken: z.number(), held: z.number(), waiting: z.number(), cancelled: z.boolean(), planned: z.number() })
+  taken: z.number(), held: z.number(), waiting: z.number(), cancelled: z.boolean(), planned: z.number(),
+  /** What the section needs of the office, most pressing first; empty when nothing. */
+  need: z.string(), urgency: z.number() })
 export type SeatRow = z.infer<typeof SeatRow>
 export const readSeats = view({ name: 'seats', path: '/api/seats', who: 'office', input: z.object({ term: termCode }),
   output: z.array(SeatRow), stamp: 'none', words: 'Seats of a term as they stand, with how many students plan each course.' })

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { formatCredits } from '@ridgeway/words'
 import { acceptTerms } from '#shared/contract/acts/student'
-import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()
 const week = useWeekStore()
@@ -9,7 +8,8 @@ const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
 const { rows, opensIn } = provideRunSheet()
-const problem = ref<Problem | null>(null)
+const { bars } = useRibbon(() => week.courses, () => null)
+const { problem, words, offersUndo, takeOut, undo } = useTakeOut()
 watch([() => student.state?.id, () => workingTerm.code], () => {
   week.open('sheet', 'week')
   void week.loadSheet()
@@ -21,10 +21,6 @@ const about = computed(() =>
       toLocal(week.sheet.at, session.zone).toFormat('H:mm')}`
     : '',
 )
-const takeOut = async (course: string) => {
-  problem.value = await week.choose(course, [])
-  if (!problem.value) announce(`${course} is taken out of the line-up.`)
-}
 const accept = async () => {
   problem.value = await student.act(acceptTerms, { term: workingTerm.code })
 }
@@ -58,12 +54,17 @@ function retry() {
           <ActButton @click="accept">Accept for {{ workingTerm.term?.name }}</ActButton>
         </section>
         <TermSoFar />
+        <section v-if="bars.length" class="week" aria-labelledby="the-week">
+          <h2 id="the-week">The week that it makes</h2>
+          <WeekRibbon :bars="bars" />
+        </section>
       </div>
       <aside>
         <GateList :gates="student.gates" :opens-in="opensIn" />
         <CostCard />
       </aside>
     </div>
+    <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
   </div>
 </template>
 
@@ -71,6 +72,7 @@ function retry() {
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 16px; }
 .sheet { list-style: none; padding: 0; margin: 0; }
 aside { display: grid; gap: 12px; align-content: start; }
+.week { margin-top: 14px; }
 .terms { padding: 12px 16px; }
 .terms p { margin: 2px 0; }
 @media (max-width: 800px) { .columns { grid-template-columns: minmax(0, 1fr); } }

@@ -2,7 +2,6 @@
 import type { Section } from '@ridgeway/core/catalog'
 import { weeklyMinutes } from '@ridgeway/core/weeks'
 import type { BundleView } from '#shared/contract/views/student'
-import type { Problem } from '~/composables/useApi'
 
 const student = useStudentStore()
 const week = useWeekStore()
@@ -10,7 +9,7 @@ const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const { hueOfCourse } = useItems()
 const ghost = ref<BundleView | null>(null)
-const problem = ref<Problem | null>(null)
+const { problem, words, offersUndo, takeOut, undo } = useTakeOut()
 watch([() => student.state?.id, () => workingTerm.code], () => {
   week.open('week')
   void week.load()
@@ -19,29 +18,28 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
 const { chosen, bars, noSetTime } = useRibbon(() => week.courses, () => ghost.value)
 const hours = computed(() => Math.round(chosen.value.reduce((sum, bundle) => sum + weeklyMinutes(bundle.sections), 0) / 60 * 10) / 10)
 const credits = computed(() => chosen.value.reduce((sum, bundle) => sum + (catalog.courses.get(bundle.course)?.credits ?? 0), 0) / 100)
+const about = computed(() => {
+  const { term } = workingTerm
+  return term ? `${term.name} · ${longDate(term.start)} – ${longDate(term.end)}` : ''
+})
 const noSetTimeSaid = computed(() =>
   noSetTime.value.map(({ bundle, state }) => `${bundle.course}-${bundle.sections[0]!.label} (${state})`).join(', ') || 'nothing',
 )
 
 async function pick(bundle: BundleView) {
-  problem.value = await week.choose(bundle.course, bundle.picked ? [] : bundle.sections.map((section: Section) => section.id))
-  if (!problem.value) announce(`${bundle.course} ${bundle.picked ? 'taken out of the line-up' : 'picked'}.`)
   ghost.value = null
+  if (bundle.picked) return takeOut(bundle.course)
+  problem.value = await week.choose(bundle.course, bundle.sections.map((section: Section) => section.id))
+  if (!problem.value) announce(`${bundle.course} picked.`)
 }
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head">
-      <h1>Typical week</h1>
-      <span class="second"
-        >{{ workingTerm.term?.name }} · {{ workingTerm.term && longDate(workingTerm.term.start) }} –
-        {{ workingTerm.term && longDate(workingTerm.term.end) }}</span
-      >
-      <span class="spacer" />
+    <PageHead title="Typical week" :about="about">
       <span v-if="chosen.length">{{ credits }} cr · {{ hours }} h class · {{ Math.round(credits * 2) }} h work outside it</span>
       <ActButton weight="full" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
-    </div>
+    </PageHead>
     <FailedBox v-if="week.failed || problem" :problem="(problem ?? week.failed)!" :retry="!problem" @retry="week.load()" />
     <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
@@ -70,6 +68,7 @@ async function pick(bundle: BundleView) {
         />
       </div>
     </template>
+    <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
   </div>
 </template>
 

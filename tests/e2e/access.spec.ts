@@ -131,7 +131,7 @@ test('what advisors and the office see, the doors and the parts', async ({ page 
   await look(page, [
     ['Office', goTo(page, '/office', 'Office')],
     ['the clock', goTo(page, '/clock', 'clock')],
-    ['the parts', goTo(page, '/kit', 'Parts')],
+    ['the parts', () => page.goto('/kit')],
   ])
 })
 

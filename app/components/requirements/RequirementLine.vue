@@ -117,7 +117,7 @@ const said = computed(() =>
 .carried { margin-right: 4px; }
 @media (max-width: 900px) {
   .requirement { grid-template-columns: 1fr; gap: 0; padding: 0 12px 4px; }
-  .when:empty { display: none; }
+  .when { display: none; }
   .head { padding-left: 0 !important; grid-template-columns: 1fr auto; }
 }
 </style>

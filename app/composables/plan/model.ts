@@ -83,7 +83,8 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
   }
   /** What is new on the board is opened at once, and not when the server has answered. */
   async function showNew({ id, done }: { id: string, done: Promise<void> }) {
-    showTile(id)
+    // What could not be placed is told, and there is nothing to open.
+    if (commands.tileOf(id)) showTile(id)
     await done
   }
   const place = (code: string, term: Term) => showNew(commands.place(code, term))

@@ -18,7 +18,7 @@ const headers = [
   { title: 'Held', key: 'held', align: 'end' as const },
   { title: 'Left', key: 'left', align: 'end' as const },
   { title: 'Waiting', key: 'waiting', align: 'end' as const },
-  { title: 'Students planning the course', key: 'planned', align: 'end' as const },
+  { title: 'Planned by', key: 'planned', align: 'end' as const },
 ]
 const rows = computed(() => (staff.seats ?? []).map(row => ({ ...row, left: row.capacity - row.taken - row.held })))
 const totals = computed(() =>

@@ -77,6 +77,7 @@ const groups = computed(() =>
 </template>
 
 <style scoped>
+form { display: grid; gap: 12px; }
 .enter { width: 100%; min-height: 40px; }
 .sign-in { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); min-height: 100vh; }
 .form-side { padding: 56px 36px; background: var(--surface); border-right: 1px solid var(--line); }

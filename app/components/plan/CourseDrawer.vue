@@ -166,7 +166,7 @@ p { margin: 3px 0; }
 .comments { margin-top: 10px; }
 .moves { display: flex; flex-wrap: wrap; gap: 6px; align-items: center; }
 .faint { border-style: dashed; opacity: .75; }
-.rule { display: grid; grid-template-columns: 66px 1fr; align-items: baseline; }
+.rule { display: grid; grid-template-columns: 76px 1fr; align-items: baseline; }
 .firm { font-weight: 700; font-size: 12.5px; }
 @media (max-width: 800px) { .parts { grid-template-columns: 1fr; gap: 8px; } }
 </style>

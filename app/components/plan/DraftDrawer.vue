@@ -135,7 +135,7 @@ onBeforeUnmount(() => draft.close())
 </template>
 
 <style scoped>
-.asked {
+.asked { padding-top: 6px;
   display: grid; grid-template-columns: repeat(5, minmax(110px, 1fr)) auto; gap: 10px; align-items: center;
 }
 p { margin: 5px 0; }

@@ -42,7 +42,7 @@ const path = computed(() => `/student/${student.state!.id}`)
 <style scoped>
 .bar { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; margin: 2px 0 4px; }
 .spacer { flex: 1; }
-.adder { width: 250px; flex: none; }
+.adder { width: 290px; flex: none; }
 @media (max-width: 700px) {
   .bar :deep(.act) { font-size: 12.5px; padding: 3px 8px; }
   .adder { width: 100%; }

@@ -74,7 +74,7 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
               }"
               :title="titleOf(bar)"
             >
-              <span class="strong">{{ bar.label }} {{ bar.part }}</span>
+              <span class="strong label">{{ bar.label }} {{ bar.part }}</span>
               <span v-if="bar.clash" class="where blocking strong">{{ bar.clash }}</span>
               <span v-else class="where">{{ clockTime(bar.meeting.start) }} · {{ bar.where }}{{ SESSION[bar.session] ?? '' }}</span>
               <span v-if="bar.clash" class="notch" aria-hidden="true">!</span>
@@ -97,9 +97,14 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
 .day-name { position: sticky; left: 0; z-index: 1; background: var(--surface); padding: 14px; font-weight: 700; }
 .line { position: relative; }
 .line i { position: absolute; top: 0; bottom: 0; border-left: 1px solid var(--line-soft); }
-.bar { position: absolute; height: 46px; padding: 3px 7px; overflow: hidden; line-height: 1.25; font-size: 13px; }
+.bar { position: absolute; height: 46px; padding: 3px 7px; overflow: hidden; line-height: 1.25; font-size: 13px; container: bar / inline-size; }
 .bar > span { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .where { font-size: 11.5px; }
+/* Where a class is short, its code is read before its place. */
+@container bar (max-width: 72px) {
+  .bar > .label { white-space: normal; }
+  .where { display: none !important; }
+}
 .notch {
   position: absolute; top: 0; right: 0; width: 17px; border-radius: 0 3px; text-align: center; font-size: 11.5px; font-weight: 700;
   background: var(--block); color: var(--surface);

@@ -77,13 +77,12 @@ const groups = computed(() =>
 </template>
 
 <style scoped>
-form { display: grid; gap: 12px; }
 .enter { width: 100%; min-height: 40px; }
 .sign-in { display: grid; grid-template-columns: minmax(300px, 400px) minmax(0, 1fr); min-height: 100vh; }
 .form-side { padding: 56px 36px; background: var(--surface); border-right: 1px solid var(--line); }
 .mark { margin-bottom: 36px; }
 .form-side h1 { font-size: 24px; margin-bottom: 8px; }
-form { margin-top: 24px; display: grid; gap: 6px; }
+form { margin-top: 24px; display: grid; gap: 14px; }
 .ended { background: var(--act-tint); border-radius: 6px; padding: 8px 12px; }
 .demo-side { padding: 40px 36px; overflow: auto; max-height: 100vh; }
 .demo-side h3 { margin: 16px 0 6px; color: var(--second); font-size: 13px; }

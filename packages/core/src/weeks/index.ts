@@ -1,2 +1,3 @@
 export * from './bundles'
 export * from './meetings'
+export * from './arrange'

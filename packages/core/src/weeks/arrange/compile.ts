@@ -1,0 +1,179 @@
+import type { CourseCode, Section, Term, TravelTime, Weekday } from '../../catalog/types'
+import { clashBetween, clashWithin } from '../bundles'
+import { expandMeeting, weekdayOf } from '../meetings'
+import { breaksWish, type Choice, endOfDay, PRICE, type Wish } from './wishes'
+
+/** What is to be arranged: for each course the bundles that could be taken, what is pinned, and the wishes. */
+export interface ArrangeInput {
+  courses: readonly { course: CourseCode, choices: readonly Choice[] }[]
+  /** By course the bundle that must stay. */
+  pins: Readonly<Record<CourseCode, string>>
+  wishes: readonly Wish[]
+  term: Pick<Term, 'noClass' | 'movedDays'>
+  travel: readonly TravelTime[]
+}
+
+/** A class on one date of a cell: from when to when, where, and whether one has to be there. */
+export interface Block { start: number, end: number, site: string, onSite: boolean }
+
+/**
+ * Dates on which the same of all the meetings take place, so that whatever is chosen they look alike; `days` is how many they are.
+ * About ten tell a term exactly, half terms and moved days included.
+ */
+export interface Cell {
+  days: number
+  /** The weekday whose timetable is followed. */
+  follows: Weekday
+}
+
+/** One bundle as the search sees it. */
+export interface Option {
+  course: number
+  /** Its place among the course's choices as they were given, before any was left out: ties are broken by it. */
+  rank: number
+  choice: Choice
+  /** What it costs by itself, whatever stands beside it. */
+  own: number
+  /** Its blocks in each cell that it touches, in order of time. */
+  cells: { cell: number, pattern: number }[]
+}
+
+export interface Problem {
+  /** Courses in the order of their codes. */
+  courses: CourseCode[]
+  options: Option[]
+  /** By course the indexes of its options. */
+  of: number[][]
+  cells: Cell[]
+  /** By cell the different lists of blocks that an option can have there. */
+  patterns: (readonly Block[])[][]
+  /** A row of bits an option: which options can stand beside it. */
+  compatible: Uint32Array[]
+  words: number
+  wishes: readonly Wish[]
+  travel: (from: string, to: string) => number
+}
+
+/** The problem as tables: bundles that break a hard wish or are not the pinned one are left out, as are those that clash with themselves. */
+export function compileWeeks(input: ArrangeInput): Problem {
+  const { term, travel, wishes, pins } = input
+  const courses = [...input.courses].sort((a, b) => a.course < b.course ? -1 : 1)
+  const hard = wishes.filter(wish => wish.weight === 'hard')
+  const { cells, cellOf } = cellsOf(courses.flatMap(one => one.choices), term)
+  const patterns = cells.map((): { key: string, blocks: Block[] }[] => [])
+  const options: Option[] = []
+  courses.forEach(({ course, choices }, c) => choices.forEach((choice, rank) => {
+    if (pins[course] !== undefined && pins[course] !== choice.id) return
+    if (hard.some(wish => breaksWish(wish, choice)) || clashWithin(choice.sections, term, travel)) return
+    const blocks = new Map<number, Block[]>()
+    for (const [date, block] of blocksOf(choice.sections, term)) {
+      const cell = cellOf.get(date)!
+      if (date !== cells[cell]!.first) continue
+      blocks.set(cell, [...blocks.get(cell) ?? [], block])
+    }
+    const touched = [...blocks].sort((a, b) => a[0] - b[0]).map(([cell, list]) => {
+      const sorted = list.sort((a, b) => a.start - b.start)
+      const key = JSON.stringify(sorted)
+      let pattern = patterns[cell]!.findIndex(one => one.key === key)
+      if (pattern < 0) pattern = patterns[cell]!.push({ key, blocks: sorted }) - 1
+      return { cell, pattern }
+    })
+    options.push({ course: c, rank, choice, own: ownCost(choice, wishes, term), cells: touched })
+  }))
+  const words = Math.ceil(options.length / 32)
+  const compatible = options.map(() => new Uint32Array(words))
+  options.forEach((one, i) => {
+    for (let j = i + 1; j < options.length; j++) {
+      const other = options[j]!
+      if (one.course === other.course || clashBetween(one.choice.sections, other.choice.sections, term, travel)) continue
+      compatible[i]![j >>> 5]! |= 1 << (j & 31)
+      compatible[j]![i >>> 5]! |= 1 << (i & 31)
+    }
+  })
+  return {
+    courses: courses.map(one => one.course),
+    options,
+    of: courses.map((_, c) => options.flatMap((option, i) => option.course === c ? [i] : [])),
+    cells: cells.map(({ days, follows }) => ({ days, follows })),
+    patterns: patterns.map(list => list.map(one => one.blocks)),
+    compatible,
+    words,
+    wishes,
+    travel: shortestWays(travel),
+  }
+}
+
+/** Minutes from site to site by the shortest way, over others where that is shorter, so that a stop on the way never saves any. */
+function shortestWays(travel: readonly TravelTime[]): (from: string, to: string) => number {
+  const sites = [...new Set(travel.flatMap(way => [way.from, way.to]))]
+  const minutes = new Map<string, number>()
+  const of = (from: string, to: string) => from === to ? 0 : minutes.get(`${from} ${to}`) ?? 0
+  for (const { from, to, minutes: m } of travel) minutes.set(`${from} ${to}`, m).set(`${to} ${from}`, m)
+  for (const via of sites)
+    for (const from of sites)
+      for (const to of sites) minutes.set(`${from} ${to}`, Math.min(of(from, to), of(from, via) + of(via, to)))
+  return of
+}
+
+/** The classes of a bundle, each on its real dates; exams stay out of the wishes. */
+function* blocksOf(sections: readonly Section[], term: ArrangeInput['term']): Generator<[date: string, block: Block]> {
+  for (const { meetings, delivery } of sections)
+    for (const meeting of meetings)
+      for (const { date, start, site } of expandMeeting(meeting, term as Term))
+        yield [date, { start, end: endOfDay(meeting), site, onSite: delivery !== 'online live' && delivery !== 'online any time' }]
+}
+
+/** Dates put together on which exactly the same meetings take place and the same weekday's timetable is followed. */
+function cellsOf(choices: readonly Choice[], term: ArrangeInput['term']) {
+  const meetingsOn = new Map<string, number[]>()
+  let n = 0
+  for (const { sections } of choices)
+    for (const { meetings } of sections)
+      for (const meeting of meetings) {
+        for (const { date } of expandMeeting(meeting, term as Term)) meetingsOn.set(date, [...meetingsOn.get(date) ?? [], n])
+        n++
+      }
+  const moved = new Map(term.movedDays.map(day => [day.date, day.follows]))
+  const cells: (Cell & { first: string })[] = []
+  const cellOf = new Map<string, number>()
+  const known = new Map<string, number>()
+  for (const [date, meetings] of [...meetingsOn].sort((a, b) => a[0] < b[0] ? -1 : 1)) {
+    const follows = moved.get(date) ?? weekdayOf(date)
+    const key = `${follows} ${meetings.join()}`
+    let cell = known.get(key)
+    if (cell === undefined) {
+      cell = cells.push({ days: 0, follows, first: date }) - 1
+      known.set(key, cell)
+    }
+    cells[cell]!.days++
+    cellOf.set(date, cell)
+  }
+  return { cells, cellOf }
+}
+
+/** What a bundle costs by itself: minutes in keep-free blocks and avoided sites on each date, the rest once a week. */
+function ownCost(choice: Choice, wishes: readonly Wish[], term: ArrangeInput['term']): number {
+  let cost = 0
+  for (const wish of wishes) {
+    if (wish.weight === 'hard') continue
+    if (wish.kind === 'keep free' || wish.kind === 'avoid site') cost += wish.weight * meetingCost(wish, choice.sections, term)
+    else if (wish.kind === 'avoid delivery')
+      cost += wish.weight * PRICE.delivery * choice.sections.filter(section => section.delivery === wish.delivery).length
+    else if (wish.kind === 'instructor') cost += breaksWish(wish, choice) ? wish.weight * PRICE.instructor : 0
+    else if (wish.kind === 'seats left') cost += wish.weight * PRICE.seat * Math.max(0, wish.least - choice.seats)
+  }
+  return cost
+}
+
+function meetingCost(wish: Extract<Wish, { kind: 'keep free' | 'avoid site' }>, sections: readonly Section[], term: ArrangeInput['term']) {
+  const moved = new Map(term.movedDays.map(day => [day.date, day.follows]))
+  let cost = 0
+  for (const { meetings } of sections)
+    for (const meeting of meetings)
+      for (const { date } of expandMeeting(meeting, term as Term)) {
+        if (wish.kind === 'avoid site') cost += meeting.site === wish.site ? PRICE.avoidedSite : 0
+        else if (wish.days.includes(moved.get(date) ?? weekdayOf(date)))
+          cost += Math.max(0, Math.min(endOfDay(meeting), wish.end) - Math.max(meeting.start, wish.start))
+      }
+  return cost
+}

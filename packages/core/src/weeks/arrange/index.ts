@@ -1,0 +1,4 @@
+export * from './compile'
+export * from './conflict'
+export * from './search'
+export * from './wishes'

@@ -1,0 +1,231 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Weekday } from '@ridgeway/core/catalog'
+import {
+  type ArrangeInput, breaksWish, type Choice, choicesOf, clashBetween, clashWithin, compileWeeks, countWeeks, expandSection, hiddenBy,
+  searchWeeks, smallestChange, smallestConflict, type Wish,
+} from '@ridgeway/core/weeks'
+import { Random } from '../../demo/random'
+import { generateWeeks, generateWishes } from './generate-weeks'
+import { loadHighs } from './ilp'
+
+/**
+ * Weeks against brute force on small terms: every combination is made and priced on its real dates, day by day, without any of the
+ * tables, bounds and bit rows of the search; and against an integer programme where brute force would take too long.
+ */
+const ORDER: Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
+const weekday = (date: string): Weekday => ORDER[(new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7]!
+
+interface Plain { choices: Choice[], ranks: number[], cost: number }
+
+function priceOf(chosen: readonly Choice[], input: ArrangeInput): number {
+  const sections = chosen.flatMap(choice => choice.sections)
+  const moved = new Map(input.term.movedDays.map(day => [day.date, day.follows]))
+  const dates = new Map<string, { start: number, end: number, site: string, onSite: boolean }[]>()
+  for (const one of sections)
+    for (const { date, start, end, site } of expandSection(one, input.term as never))
+      dates.set(date, [...dates.get(date) ?? [], { start, end, site, onSite: one.delivery === 'on site' }])
+  let cost = 0
+  for (const wish of input.wishes) {
+    const { weight } = wish
+    if (weight === 'hard') continue
+    const add = (price: number) => cost += weight * price
+    if (wish.kind === 'avoid delivery') add(60 * sections.filter(one => one.delivery === wish.delivery).length)
+    if (wish.kind === 'instructor') for (const choice of chosen) add(breaksWish(wish, choice) ? 60 : 0)
+    if (wish.kind === 'seats left') for (const choice of chosen) add(10 * Math.max(0, wish.least - choice.seats))
+    for (const [date, list] of dates) {
+      const day = moved.get(date) ?? weekday(date)
+      const classes = list.sort((a, b) => a.start - b.start)
+      const onSite = classes.filter(one => one.onSite)
+      if (wish.kind === 'earliest') add(Math.max(0, wish.at - classes[0]!.start))
+      if (wish.kind === 'latest') add(Math.max(0, Math.max(...classes.map(one => one.end)) - wish.at))
+      if (wish.kind === 'day off' && wish.day === day) add(120)
+      if (wish.kind === 'fewer days' && onSite.length > 0) add(120)
+      if (wish.kind === 'keep free' && wish.days.includes(day))
+        for (const one of classes) add(Math.max(0, Math.min(one.end, wish.end) - Math.max(one.start, wish.start)))
+      if (wish.kind === 'avoid site') add(30 * classes.filter(one => one.site === wish.site).length)
+      if (wish.kind === 'fewer gaps') classes.slice(1).forEach((one, i) => add(Math.max(0, one.start - classes[i]!.end - wish.pass)))
+      if (wish.kind === 'less travel')
+        onSite.slice(1).forEach((one, i) => add(input.travel.find(way =>
+          [`${way.from} ${way.to}`, `${way.to} ${way.from}`].includes(`${onSite[i]!.site} ${one.site}`))?.minutes ?? 0))
+    }
+  }
+  return cost
+}
+
+/** All weeks that stand, the best first; equal ones by the sum of their ranks, then by the ranks in the order of the codes. */
+function bruteForce(input: ArrangeInput): Plain[] {
+  const courses = [...input.courses].sort((a, b) => a.course < b.course ? -1 : 1)
+  const hard = input.wishes.filter(wish => wish.weight === 'hard')
+  let partial: Omit<Plain, 'cost'>[] = [{ choices: [], ranks: [] }]
+  for (const { course, choices } of courses)
+    partial = partial.flatMap(week => choices.flatMap((choice, rank) =>
+      (input.pins[course] ?? choice.id) === choice.id && !hard.some(wish => breaksWish(wish, choice))
+      && !clashWithin(choice.sections, input.term as never, input.travel)
+      && week.choices.every(other => !clashBetween(other.sections, choice.sections, input.term as never, input.travel))
+        ? [{ choices: [...week.choices, choice], ranks: [...week.ranks, rank] }]
+        : []))
+  const sum = (list: readonly number[]) => list.reduce((total, one) => total + one, 0)
+  return partial.map(week => ({ ...week, cost: priceOf(week.choices, input) })).sort((a, b) =>
+    a.cost - b.cost || sum(a.ranks) - sum(b.ranks) || a.ranks.map((rank, i) => rank - b.ranks[i]!).find(Boolean) || 0)
+}
+const best = (input: ArrangeInput, k = 50) => {
+  const problem = compileWeeks(input)
+  const { weeks, proved } = searchWeeks(problem, { best: k })
+  expect(proved).toBe(true)
+  return weeks.map(week => ({ cost: week.cost, ids: Object.values(choicesOf(problem, week)) }))
+}
+const small = fc.integer({ min: 1, max: 1e9 }).map((seed) => {
+  const random = new Random(seed)
+  return generateWeeks(random, { courses: random.between(2, 4), fewest: 2, most: 6 })
+})
+
+describe('the best weeks', () => {
+  it('are those of brute force, with their costs and in its order, and as many as it counts', () => {
+    fc.assert(fc.property(small, (input) => {
+      const all = bruteForce(input)
+      expect(best(input)).toEqual(all.slice(0, 50).map(week => ({ cost: week.cost, ids: week.choices.map(choice => choice.id) })))
+      expect(countWeeks(compileWeeks(input))).toEqual({ count: all.length, atLeast: false })
+    }), { numRuns: 60 })
+  })
+
+  it('do not depend on the order in which courses and wishes are given', () => {
+    fc.assert(fc.property(small, fc.integer(), (input, seed) => {
+      const random = new Random(seed)
+      const turned = { ...input, courses: random.shuffle(input.courses), wishes: random.shuffle(input.wishes) }
+      expect(best(turned)).toEqual(best(input))
+    }), { numRuns: 30 })
+  })
+
+  it('keep what is pinned, and say how many weeks each hard wish hides', () => {
+    fc.assert(fc.property(small, (input) => {
+      const { course, choices } = input.courses[0]!
+      const pinned = { ...input, pins: { [course]: choices[0]!.id } }
+      expect(best(pinned, 5).map(week => week.ids)).toEqual(bruteForce(pinned).slice(0, 5).map(week => week.choices.map(one => one.id)))
+      const now = bruteForce(input).length
+      for (const [id, hidden] of Object.entries(hiddenBy(input)))
+        expect(hidden).toBe(bruteForce({ ...input, wishes: input.wishes.filter(wish => wish.id !== id) }).length - now)
+    }), { numRuns: 25 })
+  })
+
+  it('have the value of an integer programme where every combination cannot be tried', async () => {
+    const highs = await loadHighs()
+    for (const seed of [3, 5, 8, 13]) {
+      const random = new Random(seed)
+      // Gaps and travel are products of choices; what a date's first and last class and its being used cost is linear.
+      const wishes = generateWishes(random, 0).filter(wish => wish.kind !== 'fewer gaps' && wish.kind !== 'less travel')
+      const input = generateWeeks(random, { courses: 5, fewest: 12, most: 16 }, wishes)
+      const problem = compileWeeks(input)
+      const { weeks } = searchWeeks(problem, { best: 1 })
+      const solved = highs.solve(programOf(problem))
+      expect(solved.Status).toBe('Optimal')
+      expect(weeks[0]!.cost).toBeCloseTo(solved.ObjectiveValue, 3)
+    }
+  })
+})
+
+/** The choice of one option a course as an integer programme; a cell's price is at least that of each option in it alone. */
+function programOf(problem: ReturnType<typeof compileWeeks>): string {
+  const goal: string[] = []
+  const rows: string[] = []
+  problem.options.forEach((option, i) => option.own > 0 && goal.push(`${option.own} x${i}`))
+  problem.of.forEach(list => rows.push(`${list.map(i => `x${i}`).join(' + ')} = 1`))
+  problem.compatible.forEach((row, i) => {
+    for (let j = i + 1; j < problem.options.length; j++)
+      if (problem.options[i]!.course !== problem.options[j]!.course && !(row[j >>> 5]! & (1 << (j & 31)))) rows.push(`x${i} + x${j} <= 1`)
+  })
+  const price: Record<string, (wish: Wish, blocks: (typeof problem.patterns)[number][number], follows: string) => number> = {
+    'earliest': (wish, blocks) => Math.max(0, (wish as { at: number }).at - blocks[0]!.start),
+    'latest': (wish, blocks) => Math.max(0, Math.max(...blocks.map(one => one.end)) - (wish as { at: number }).at),
+    'day off': (wish, _, follows) => (wish as { day: string }).day === follows ? 120 : 0,
+    'fewer days': (_, blocks) => blocks.some(one => one.onSite) ? 120 : 0,
+  }
+  problem.wishes.forEach((wish, w) => {
+    const of = price[wish.kind]
+    if (!of || wish.weight === 'hard') return
+    problem.cells.forEach(({ days, follows }, cell) => {
+      goal.push(`${days * (wish.weight as number)} z${w}_${cell}`)
+      problem.options.forEach((option, i) => {
+        for (const { cell: c, pattern } of option.cells) {
+          const value = c === cell ? of(wish, problem.patterns[cell]![pattern]!, follows) : 0
+          if (value > 0) rows.push(`z${w}_${cell} - ${value} x${i} >= 0`)
+        }
+      })
+    })
+  })
+  return `Minimize\n obj: ${goal.join(' + ') || '0 x0'}\nSubject To\n ${rows.join('\n ')}\nBinary\n ${
+    problem.options.map((_, i) => `x${i}`).join(' ')}\nEnd`
+}
+
+describe('when no week stands', () => {
+  /** Terms so tight that often nothing stands. */
+  const tight = fc.integer({ min: 1, max: 1e9 }).map((seed) => {
+    const random = new Random(seed)
+    const input = generateWeeks(random, { courses: random.between(2, 4), fewest: 1, most: 3 }, generateWishes(random, 0.8))
+    return random.chance(0.4) ? { ...input, pins: { [input.courses[0]!.course]: input.courses[0]!.choices[0]!.id } } : input
+  })
+  type Parts = { courses: string[], wishes: string[], pins: string[] }
+  const partsOf = (input: ArrangeInput): Parts => ({ courses: input.courses.map(one => one.course),
+    wishes: input.wishes.flatMap(wish => wish.weight === 'hard' ? [wish.id] : []), pins: Object.keys(input.pins) })
+  const stands = (input: ArrangeInput, parts: Parts) => bruteForce({ ...input,
+    courses: input.courses.filter(one => parts.courses.includes(one.course)),
+    wishes: input.wishes.filter(wish => wish.weight !== 'hard' || parts.wishes.includes(wish.id)),
+    pins: Object.fromEntries(Object.entries(input.pins).filter(([course]) => parts.pins.includes(course))) }).length > 0
+
+  it('the conflict named is one, loses it with any member, and is of the fewest', () => {
+    let met = 0
+    fc.assert(fc.property(tight, (input) => {
+      const conflict = smallestConflict(input)
+      if (bruteForce(input).length > 0) {
+        expect(conflict).toBeNull()
+        return
+      }
+      met++
+      const all = partsOf(input)
+      const flat = [...all.courses.map(name => ['courses', name]), ...all.wishes.map(name => ['wishes', name]),
+        ...all.pins.map(name => ['pins', name])] as [keyof Parts, string][]
+      const partsFrom = (list: readonly (readonly [keyof Parts, string])[]): Parts => ({
+        courses: list.flatMap(([kind, name]) => kind === 'courses' ? [name] : []),
+        wishes: list.flatMap(([kind, name]) => kind === 'wishes' ? [name] : []),
+        pins: list.flatMap(([kind, name]) => kind === 'pins' ? [name] : []) })
+      const named = conflict!.elements.map(element => element.kind === 'wish'
+        ? ['wishes', element.wish.id] as const
+        : [element.kind === 'pin' ? 'pins' : 'courses', element.course] as const)
+      expect(stands(input, partsFrom(named))).toBe(false)
+      for (const member of named) expect(stands(input, partsFrom(named.filter(other => other !== member)))).toBe(true)
+      // No smaller set of elements cannot hold together.
+      for (let bits = 0; bits < 2 ** flat.length; bits++) {
+        const some = flat.filter((_, i) => bits & (1 << i))
+        if (some.length < named.length) expect(stands(input, partsFrom(some))).toBe(true)
+      }
+      for (const { element, weeks } of conflict!.frees) {
+        const without = flat.filter(([kind, name]) => element.kind === 'wish'
+          ? !(kind === 'wishes' && name === element.wish.id)
+          : !(kind === (element.kind === 'pin' ? 'pins' : 'courses') && name === element.course))
+        expect(stands(input, partsFrom(without)) && weeks > 0).toBe(true)
+      }
+    }), { numRuns: 60 })
+    expect(met).toBeGreaterThan(10)
+  })
+})
+
+describe('the smallest change', () => {
+  it('exchanges as few bundles as brute force finds possible, and of those weeks makes the best', () => {
+    fc.assert(fc.property(small, fc.integer(), (input, seed) => {
+      const random = new Random(seed)
+      const picked = Object.fromEntries(input.courses.map(({ course, choices }) => [course, random.pick(choices).id]))
+      const all = bruteForce(input)
+      const change = smallestChange(input, picked)
+      if (all.length === 0) {
+        expect(change).toBeNull()
+        return
+      }
+      const courses = input.courses.map(one => one.course).sort()
+      const exchanges = (week: Plain) => week.choices.filter((choice, i) => picked[courses[i]!] !== choice.id).length
+      const fewest = Math.min(...all.map(exchanges))
+      expect(change!.exchanged.length).toBe(fewest)
+      const [first] = all.filter(week => exchanges(week) === fewest)
+      expect(Object.values(change!.choices)).toEqual(first!.choices.map(choice => choice.id))
+    }), { numRuns: 50 })
+  })
+})

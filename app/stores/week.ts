@@ -1,5 +1,5 @@
 import type { RowDecision } from '@ridgeway/core/registration'
-import { chooseBundle, register as registerRows, type RunResult } from '#shared/contract/acts/student'
+import { chooseBundles, register as registerRows, type RunResult } from '#shared/contract/acts/student'
 import type { FileView } from '#shared/contract/define'
 import { type BundleView, dryRun, readWeek } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
@@ -67,9 +67,10 @@ export const useWeekStore = defineStore('week', () => {
     else if (student.showing.has('sheet')) void loadSheet()
   })
 
-  async function choose(course: string, sectionIds: number[]): Promise<Problem | null> {
+  /** Chooses bundles, all of them or none; no sections take a course's choice out. */
+  async function choose(...choices: { course: string, sectionIds: number[] }[]): Promise<Problem | null> {
     try {
-      await student.send(chooseBundle, { term: workingTerm.code, course, sectionIds })
+      await student.send(chooseBundles, { term: workingTerm.code, choices })
       return null
     }
     catch (error) {

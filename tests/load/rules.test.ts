@@ -24,13 +24,16 @@ const sectionsOf = (course: string) => db.select().from(s.sections).where(and(eq
 const state = (client: Client) => client.json<StudentState>('GET', `~?term=${TERM}`)
 const setClock = (client: Client, now: string) => client.json('PUT', '/api/standins/clock', { now })
 
+const choose = (client: Client, term: string, course: string, sectionIds: number[]) =>
+  client.call('PUT', '~/line-up', { term, choices: [{ course, sectionIds }] })
+
 describe('the line-up', () => {
   it('takes only complete bundles of one link', async () => {
     const parts = await sectionsOf('HYD 230')
     const lecture = parts.find(part => part.label === '01')!
     const strangeLab = parts.find(part => part.label === '02L')!
     for (const sectionIds of [[lecture.id], [lecture.id, strangeLab.id]]) {
-      expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds }))).toMatchObject({
+      expect(await problem(await choose(perrin, TERM, 'HYD 230', sectionIds))).toMatchObject({
         status: 422,
         code: 'bundle-incomplete',
       })
@@ -40,21 +43,36 @@ describe('the line-up', () => {
 
   it('refuses sections of another course, of another term, and cancelled ones', async () => {
     const [strange] = await sectionsOf('ECL 210')
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: 'HYD 230', sectionIds: [strange!.id] })))
+    expect(await problem(await choose(perrin, TERM, 'HYD 230', [strange!.id])))
       .toMatchObject({ code: 'section-unknown' })
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: '2027SU', course: 'ECL 210', sectionIds: [strange!.id] })))
+    expect(await problem(await choose(perrin, '2027SU', 'ECL 210', [strange!.id])))
       .toMatchObject({ code: 'section-unknown' })
     const [cancelled] = await db.select().from(s.sections).where(and(eq(s.sections.cancelled, true), eq(s.sections.part, 'lecture')))
-    expect(await problem(await perrin.call('PUT', '~/line-up', { term: TERM, course: cancelled!.course, sectionIds: [cancelled!.id] })))
+    expect(await problem(await choose(perrin, TERM, cancelled!.course, [cancelled!.id])))
       .toMatchObject({ code: 'section-unknown' })
   })
 
   it('replaces a choice, and takes it out when nothing is chosen', async () => {
     const bundles = (await sectionsOf('ECL 210')).filter(section => !section.cancelled)
     for (const bundle of bundles.slice(0, 2))
-      await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [bundle.id] })
+      await perrin.json('PUT', '~/line-up', { term: TERM, choices: [{ course: 'ECL 210', sectionIds: [bundle.id] }] })
     expect((await state(perrin)).lineUp.map(row => row.sectionIds)).toEqual([[bundles[1]!.id]])
-    await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [] })
+    await perrin.json('PUT', '~/line-up', { term: TERM, choices: [{ course: 'ECL 210', sectionIds: [] }] })
+    expect((await state(perrin)).lineUp).toEqual([])
+  })
+
+  it('takes several choices at once, all of them or none', async () => {
+    const [ecology, field] = [(await sectionsOf('ECL 210'))[0]!, await sectionsOf('GSP 140')]
+    const whole = field.filter(section => section.link === field[0]!.link).map(section => section.id)
+    const put = (...choices: { course: string, sectionIds: number[] }[]) => perrin.call('PUT', '~/line-up', { term: TERM, choices })
+    expect(await problem(await put({ course: 'ECL 210', sectionIds: [ecology.id] }, { course: 'GSP 140', sectionIds: [whole[0]!] })))
+      .toMatchObject({ code: 'bundle-incomplete' })
+    expect((await state(perrin)).lineUp).toEqual([])
+    expect(await problem(await put({ course: 'ECL 210', sectionIds: [ecology.id] }, { course: 'ECL 210', sectionIds: [] })))
+      .toMatchObject({ code: 'course-twice' })
+    expect((await put({ course: 'ECL 210', sectionIds: [ecology.id] }, { course: 'GSP 140', sectionIds: whole })).ok).toBe(true)
+    expect((await state(perrin)).lineUp.map(row => row.course)).toEqual(['ECL 210', 'GSP 140'])
+    await put({ course: 'ECL 210', sectionIds: [] }, { course: 'GSP 140', sectionIds: [] })
     expect((await state(perrin)).lineUp).toEqual([])
   })
 })
@@ -62,7 +80,7 @@ describe('the line-up', () => {
 describe('gates', () => {
   it('refuse a run while they are closed, name each with what to do, and take no seat', async () => {
     const bundle = (await sectionsOf('ECL 210')).find(section => !section.cancelled)!
-    await perrin.json('PUT', '~/line-up', { term: TERM, course: 'ECL 210', sectionIds: [bundle.id] })
+    await perrin.json('PUT', '~/line-up', { term: TERM, choices: [{ course: 'ECL 210', sectionIds: [bundle.id] }] })
     await setClock(hollis, '2026-11-09T14:00:00Z')
     const { lineUp } = await state(perrin)
     const result = await perrin.json<RunResult>('POST', '~/registrations', { term: TERM, key: randomUUID(),
@@ -114,7 +132,7 @@ describe('dry run and run', () => {
 
   it('a registered course cannot be chosen again, and nothing chosen is refused by name', async () => {
     const course = (await state(lise)).registered[0]!
-    expect(await problem(await lise.call('PUT', '~/line-up', { term: TERM, course: course.course, sectionIds: [course.section] })))
+    expect(await problem(await choose(lise, TERM, course.course, [course.section])))
       .toMatchObject({ status: 409, code: 'registered' })
     expect(await problem(await lise.call('POST', '~/registrations', { term: TERM, key: randomUUID(), rowIds: [999_999] }))).toMatchObject({
       status: 422,

@@ -36,7 +36,7 @@ async function emptySection() {
 }
 
 async function lineUp(client: Client): Promise<number> {
-  await client.json('PUT', '~/line-up', { term: TERM, course: COURSE, sectionIds: [section] })
+  await client.json('PUT', '~/line-up', { term: TERM, choices: [{ course: COURSE, sectionIds: [section] }] })
   const state = await client.json<{ lineUp: { id: number }[] }>('GET', `~?term=${TERM}`)
   return state.lineUp[0]!.id
 }

@@ -27,7 +27,7 @@ const setClock = (now: string) => db.update(s.clockSetting).set({ demoNow: now, 
 describe('registration', () => {
   const lineUp = async () => {
     const { section } = await lectureOf('LNG 140', 10)
-    await student.json('PUT', '~/line-up', { term: TERM, course: 'LNG 140', sectionIds: [section] })
+    await student.json('PUT', '~/line-up', { term: TERM, choices: [{ course: 'LNG 140', sectionIds: [section] }] })
     return (await state(student)).lineUp[0]!.id
   }
   const register = (rowIds: number[], key: string, term = TERM) => student.call('POST', '~/registrations', { term, key, rowIds })

@@ -11,7 +11,7 @@ export function useTakeOut() {
 
   async function takeOut(course: string) {
     const bundle = week.courses?.find(one => one.course === course)?.bundles.find(one => one.picked)
-    problem.value = await week.choose(course, [])
+    problem.value = await week.choose({ course, sectionIds: [] })
     if (problem.value) return
     taken.value = { course, sections: bundle?.sections.map((section: Section) => section.id) ?? [] }
     offersUndo.value = taken.value.sections.length > 0
@@ -20,7 +20,7 @@ export function useTakeOut() {
   async function undo() {
     if (!taken.value) return
     const { course, sections } = taken.value
-    problem.value = await week.choose(course, sections)
+    problem.value = await week.choose({ course, sectionIds: sections })
     if (!problem.value) announce(`${course} is in the line-up again.`)
   }
   return { problem, words, offersUndo, takeOut, undo }

@@ -72,9 +72,11 @@ export const decideProgramChange = act({ name: 'answer program change', method: 
   words: 'Grants the change, which makes it so at once, or declines it with words.' })
 
 /* The term. */
-export const chooseBundle = act({ name: 'choose bundle', method: 'PUT', path: '/api/students/:id/line-up', who: 'own',
-  input: z.object({ term: termCode, course: courseCode, sectionIds: z.array(rowNumber).max(6) }), output: Done,
-  changes: ['student', 'week', 'sheet'], words: 'A bundle for a course, in place of an earlier choice; none takes the choice out.' })
+export const chooseBundles = act({ name: 'choose bundles', method: 'PUT', path: '/api/students/:id/line-up', who: 'own',
+  input: z.object({ term: termCode, choices: z.array(z.object({ course: courseCode, sectionIds: z.array(rowNumber).max(6) }))
+    .min(1, 'choose at least one bundle').max(LIMITS.lineUp) }), output: Done,
+  changes: ['student', 'week', 'sheet'],
+  words: 'Bundles for courses, in place of earlier choices, all or none of them; no sections take a course\'s choice out.' })
 
 export const RunResult = z.object({
   reference: z.string(), at: z.string(),

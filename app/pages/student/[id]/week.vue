@@ -29,7 +29,7 @@ const noSetTimeSaid = computed(() =>
 async function pick(bundle: BundleView) {
   ghost.value = null
   if (bundle.picked) return takeOut(bundle.course)
-  problem.value = await week.choose(bundle.course, bundle.sections.map((section: Section) => section.id))
+  problem.value = await week.choose({ course: bundle.course, sectionIds: bundle.sections.map((section: Section) => section.id) })
   if (!problem.value) announce(`${bundle.course} picked.`)
 }
 </script>

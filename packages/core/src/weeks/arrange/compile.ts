@@ -54,7 +54,7 @@ export interface Problem {
   travel: (from: string, to: string) => number
 }
 
-/** The problem as tables: bundles that break a hard wish or are not the pinned one are left out, as are those that clash with themselves. */
+/** The problem as tables: what breaks a hard wish, is not the pinned one or clashes with itself is left out. */
 export function compileWeeks(input: ArrangeInput): Problem {
   const { term, travel, wishes, pins } = input
   const courses = [...input.courses].sort((a, b) => a.course < b.course ? -1 : 1)
@@ -82,10 +82,11 @@ export function compileWeeks(input: ArrangeInput): Problem {
   }))
   const words = Math.ceil(options.length / 32)
   const compatible = options.map(() => new Uint32Array(words))
+  const clash = clashesOf(patterns.map(list => list.map(one => one.blocks)), input)
   options.forEach((one, i) => {
     for (let j = i + 1; j < options.length; j++) {
       const other = options[j]!
-      if (one.course === other.course || clashBetween(one.choice.sections, other.choice.sections, term, travel)) continue
+      if (one.course === other.course || clash(one, other)) continue
       compatible[i]![j >>> 5]! |= 1 << (j & 31)
       compatible[j]![i >>> 5]! |= 1 << (i & 31)
     }
@@ -100,6 +101,49 @@ export function compileWeeks(input: ArrangeInput): Problem {
     words,
     wishes,
     travel: shortestWays(travel),
+  }
+}
+
+/**
+ * Whether two options clash. Each list of blocks is held against each other only once a cell, which says the same as every real date;
+ * exams, and classes so late or early that they could meet those of another day, are held against each other on their dates.
+ */
+function clashesOf(patterns: readonly (readonly Block[])[][], { term, travel }: ArrangeInput): (a: Option, b: Option) => boolean {
+  const ways = new Map(travel.flatMap(way => [[`${way.from} ${way.to}`, way.minutes], [`${way.to} ${way.from}`, way.minutes]]))
+  const longest = Math.max(0, ...travel.map(way => way.minutes))
+  const known = patterns.map(list => new Int8Array(list.length * list.length))
+  const isNear = (a: Block, b: Block) => {
+    if (a.start < b.end && b.start < a.end) return true
+    const [first, then] = a.start < b.start ? [a, b] : [b, a]
+    return then.start - first.end < (ways.get(`${first.site} ${then.site}`) ?? 0)
+  }
+  function meets(cell: number, a: number, b: number): boolean {
+    const key = a * patterns[cell]!.length + b
+    if (known[cell]![key] === 0)
+      known[cell]![key] = patterns[cell]![a]!.some(one => patterns[cell]![b]!.some(other => isNear(one, other))) ? 1 : 2
+    return known[cell]![key] === 1
+  }
+  const byDates = new Map<Choice, boolean>()
+  const needsDates = ({ choice }: Option) => {
+    const before = byDates.get(choice)
+    if (before !== undefined) return before
+    const needs = choice.sections.some(section => section.exam !== null
+      || section.meetings.some(meeting => meeting.start < longest || endOfDay(meeting) + longest > 1440))
+    byDates.set(choice, needs)
+    return needs
+  }
+  return (a, b) => {
+    for (let i = 0, j = 0; i < a.cells.length && j < b.cells.length;) {
+      const [one, other] = [a.cells[i]!, b.cells[j]!]
+      if (one.cell < other.cell) i++
+      else if (one.cell > other.cell) j++
+      else {
+        if (meets(one.cell, one.pattern, other.pattern)) return true
+        i++
+        j++
+      }
+    }
+    return needsDates(a) && needsDates(b) && clashBetween(a.choice.sections, b.choice.sections, term, travel) !== null
   }
 }
 

@@ -186,33 +186,45 @@ function mostFilling(problem: Problem, tables: CellTables) {
     } }
 }
 
-/** How many weeks there are; `atLeast` when the count was stopped before its end. */
+/** How many weeks there are; `atLeast` when the count was stopped before its end. The last course is counted by its bits alone. */
 export function countWeeks(problem: Problem, stop: () => boolean = () => false): { count: number, atLeast: boolean } {
   const { of, words, compatible, options } = problem
+  if (of.length === 0) return { count: 0, atLeast: false }
   const order = of.map((_, c) => c).sort((a, b) => of[a]!.length - of[b]!.length)
+  const last = of[order.at(-1)!]!
+  const mask = new Uint32Array(words)
+  for (const option of last) mask[option >>> 5]! |= 1 << (option & 31)
+  const [from, to] = last.length === 0 ? [0, -1] : [last[0]! >>> 5, last.at(-1)! >>> 5]
   let steps = 0
   let stopped = false
   const rows = order.map(() => new Uint32Array(words))
   function go(depth: number, bits: Uint32Array): number {
     if (++steps % LOOK_EVERY === 0 && stop()) stopped = true
-    const mine = of[order[depth]!]!
+    if (stopped) return 0
+    const isBeforeLast = depth === order.length - 2
     let sum = 0
-    for (const option of mine) {
-      if (stopped) return sum
+    for (const option of of[order[depth]!]!) {
       if (!(bits[option >>> 5]! & (1 << (option & 31)))) continue
-      if (depth === order.length - 1) {
-        sum++
+      const beside = compatible[option]!
+      if (isBeforeLast) {
+        for (let w = from; w <= to; w++) sum += countBits(bits[w]! & beside[w]! & mask[w]!)
         continue
       }
       const row = rows[depth]!
-      for (let w = 0; w < words; w++) row[w] = bits[w]! & compatible[option]![w]!
+      for (let w = 0; w < words; w++) row[w] = bits[w]! & beside[w]!
       sum += go(depth + 1, row)
     }
     return sum
   }
-  if (order.length === 0) return { count: 0, atLeast: false }
-  const count = go(0, full(options.length, words))
+  const count = of.length === 1 ? last.length : go(0, full(options.length, words))
   return { count, atLeast: stopped }
+}
+
+/** How many bits of a word are set: added up in pairs, then in fours, then in bytes. */
+function countBits(word: number): number {
+  let n = word - ((word >>> 1) & 0x55555555)
+  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333)
+  return Math.imul((n + (n >>> 4)) & 0x0F0F0F0F, 0x01010101) >>> 24
 }
 
 /** Bundles of a week by course. */

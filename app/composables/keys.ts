@@ -9,6 +9,8 @@ export const KEYS = {
   'previous problem': { keys: ['N'], shown: 'N', does: 'previous problem', scope: 'on the plan' },
   'undo': { keys: ['Ctrl z'], shown: 'Ctrl + Z', does: 'undo', scope: 'on the plan' },
   'redo': { keys: ['Ctrl Shift Z'], shown: 'Ctrl + Shift + Z', does: 'do it again', scope: 'on the plan' },
+  'previous arrangement': { keys: ['['], shown: '[', does: 'the arrangement before', scope: 'in the week' },
+  'next arrangement': { keys: [']'], shown: ']', does: 'the arrangement after', scope: 'in the week' },
   'move a tile': { keys: [], shown: 'Alt + ← →', does: 'move it a term', scope: 'on a tile' },
   'change its lane': { keys: [], shown: 'Alt + ↑ ↓', does: 'count it in another lane', scope: 'on a tile' },
   'choose several': { keys: [], shown: 'Space', does: 'choose several', scope: 'on a tile' },

@@ -1,4 +1,5 @@
 import { FetchError, type FetchOptions } from 'ofetch'
+import { ref, type Ref } from 'vue'
 import type { z } from 'zod'
 import type { Act, FileView, View } from '#shared/contract/define'
 import type { Problem } from '#shared/contract/problems'

@@ -71,7 +71,7 @@ describe('a round trip for many', () => {
   })
 
   it.each([
-    ['a student\'s file', 2, (own: Executor) => readStudentView(looking(own, students[0]!))],
+    ['a student\'s file with its line-up decided on', 3, (own: Executor) => readStudentView(looking(own, students[0]!))],
     ['a week', 2, (own: Executor) => readWeekView(looking(own, students[0]!))],
     ['a dry run', 2, (own: Executor) => readSheet(looking(own, students[0]!))],
     ['the seats of a term', 2, (own: Executor) => readSeatsView(looking(own, 0))],

@@ -24,13 +24,19 @@ function clashOf({ decision }: BundleView): string {
 }
 
 /** The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. */
-export function useRibbon(courses: () => readonly { course: string, bundles: BundleView[] }[] | null, ghost: () => BundleView | null) {
+export function useRibbon(courses: () => readonly { course: string, bundles: BundleView[] }[] | null, ghost: () => BundleView | null,
+  instead: () => Readonly<Record<string, string>> | null = () => null) {
   const catalog = useCatalogStore()
   const workingTerm = useWorkingTermStore()
   const { hueOfCourse } = useItems()
   const chosen = computed(() => courses()?.flatMap(({ bundles }) => bundles.filter(bundle => bundle.picked || bundle.registered)) ?? [])
   const shown = computed(() => {
     const pointed = ghost()
+    const arranged = instead()
+    // An arrangement that is looked at stands in place of what is picked.
+    if (arranged)
+      return (courses() ?? []).flatMap(({ course, bundles }) => bundles.filter(one => one.id === arranged[course]).map(bundle => ({ bundle,
+        state: bundle.registered ? 'registered' as const : bundle.picked ? 'picked' as const : 'considering' as const })))
     return [
       ...chosen.value.map(bundle => ({ bundle, state: bundle.registered ? 'registered' as const : 'picked' as const })),
       ...pointed && !chosen.value.some(bundle => bundle.id === pointed.id) ? [{ bundle: pointed, state: 'considering' as const }] : [],
@@ -60,7 +66,7 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
           meeting,
           state,
           hue: hueOfCourse(section.course, workingTerm.code),
-          clash: clashOf(bundle),
+          clash: instead() ? '' : clashOf(bundle),
         })),
       ),
     ),

@@ -47,6 +47,7 @@ function retry() {
           here.
         </EmptyState>
         <GreyShapes v-else label="Loading the line-up" :rows="3" :height="58" />
+        <SmallestChange />
         <PressBar />
         <section v-if="!student.state!.termsAcceptedAt && student.isOwn" class="card terms">
           <h2>Terms of registration</h2>

@@ -8,6 +8,8 @@ const week = useWeekStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const { hueOfCourse } = useItems()
+const arrange = useArrangeStore()
+const opened = useOpened()
 const ghost = ref<BundleView | null>(null)
 const { problem, words, offersUndo, takeOut, undo } = useTakeOut()
 watch([() => student.state?.id, () => workingTerm.code], () => {
@@ -15,7 +17,7 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
   void week.load()
 }, { immediate: true })
 
-const { chosen, bars, noSetTime } = useRibbon(() => week.courses, () => ghost.value)
+const { chosen, bars, noSetTime } = useRibbon(() => week.courses, () => ghost.value, () => arrange.looked?.choices ?? null)
 const hours = computed(() => Math.round(chosen.value.reduce((sum, bundle) => sum + weeklyMinutes(bundle.sections), 0) / 60 * 10) / 10)
 const credits = computed(() => chosen.value.reduce((sum, bundle) => sum + (catalog.courses.get(bundle.course)?.credits ?? 0), 0) / 100)
 const about = computed(() => {
@@ -38,11 +40,13 @@ async function pick(bundle: BundleView) {
   <div class="page">
     <PageHead title="Typical week" :about="about">
       <span v-if="chosen.length">{{ credits }} cr · {{ hours }} h class · {{ Math.round(credits * 2) }} h work outside it</span>
+      <ActButton v-if="student.isOwn" @click="opened = 'arrangements'">Arrangements</ActButton>
       <ActButton weight="full" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
     </PageHead>
     <FailedBox v-if="week.failed || problem" :problem="(problem ?? week.failed)!" :retry="!problem" @retry="week.load()" />
     <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
+      <SmallestChange />
       <WeekRibbon :bars="bars" />
       <div class="strip">
         <span
@@ -68,6 +72,7 @@ async function pick(bundle: BundleView) {
         />
       </div>
     </template>
+    <LazyArrangeDrawer v-if="week.courses && opened === 'arrangements'" @close="opened = ''" />
     <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
   </div>
 </template>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+/** The best weeks side by side, the one that the ribbon shows marked; stepped through, and taken whole. */
+const emit = defineEmits<{ take: [] }>()
+const arrange = useArrangeStore()
+const { changesOf, labelOf, blocksOf, sayWeek } = useArrangement()
+const weeks = computed(() => arrange.weeks ?? [])
+const field = useTemplateRef<HTMLElement>('field')
+useRoving(field, '.one')
+const changes = computed(() => arrange.looked ? changesOf(arrange.looked) : [])
+const alone = computed(() => weeks.value.length < 2 && 'There is only this one')
+const said = computed(() => {
+  if (changes.value.length === 0) return 'This is the week as it is picked.'
+  return `Would choose ${changes.value.map(([course, id]) => labelOf(course, id)).join(', ')}.`
+})
+watch(() => arrange.at, async () => {
+  await nextTick()
+  field.value?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+})
+</script>
+
+<template>
+  <div class="head">
+    <ActButton aria-keyshortcuts="[" :off="alone" @click="arrange.step(-1)">‹ <span class="kbd">[</span></ActButton>
+    <span>{{ arrange.at + 1 }} of {{ weeks.length }}{{ weeks.length === 50 ? ' best' : '' }}</span>
+    <ActButton aria-keyshortcuts="]" :off="alone" @click="arrange.step(1)"><span class="kbd">]</span> ›</ActButton>
+    <ActButton weight="full" :off="changes.length === 0 && 'It is picked already'" @click="emit('take')">Take this week</ActButton>
+  </div>
+  <p class="small">{{ said }}</p>
+  <div ref="field" class="pictures" role="group" aria-label="The best weeks">
+    <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a picture of a week is a mark of our own, pressed as a whole -->
+    <button
+      v-for="(one, i) in weeks"
+      :key="i"
+      type="button"
+      class="one mark"
+      :aria-pressed="i === arrange.at"
+      :aria-label="`Week ${i + 1}: ${sayWeek(one)}, ${count(changesOf(one).length, 'exchange')}`"
+      @click="arrange.at = i"
+    >
+      <WeekPicture :blocks="blocksOf(one)" />
+      <span class="small">{{ sayWeek(one) }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.head { display: flex; gap: 10px; align-items: center; flex-wrap: wrap; }
+p { margin: 4px 0; }
+.pictures { display: flex; gap: 8px; overflow-x: auto; padding: 3px 3px 8px; }
+.one {
+  flex: none; width: 164px; padding: 6px; border: 1px solid var(--line); border-radius: 6px; background: var(--surface);
+  text-align: left; cursor: pointer;
+}
+.one[aria-pressed=true] { border-color: var(--act); box-shadow: 0 0 0 1px var(--act); }
+.small { display: block; margin-top: 3px; }
+</style>

@@ -1,0 +1,66 @@
+import type { ArrangeInput, Conflict, Wish } from '@ridgeway/core/weeks'
+import ArrangeWorker from '~/workers/arrange.worker?worker'
+import type { Arrangement, ArrangeMessage } from '~/workers/arrange.worker'
+
+/** Arranging the working term: the wishes as this device keeps them, the work in a worker, and which arrangement the week shows. */
+export const useArrangeStore = defineStore('arrange', () => {
+  const session = useSessionStore()
+  const kept = useLocalStorage<Record<string, Wish[]>>('ridgeway.week-wishes', {})
+  const wishes = computed({
+    get: () => kept.value[String(session.account?.id)] ?? [],
+    set: next => kept.value = { ...kept.value, [String(session.account?.id)]: next },
+  })
+  const running = ref(false)
+  const failed = ref('')
+  const weeks = shallowRef<Arrangement[] | null>(null)
+  const count = ref<{ count: number, atLeast: boolean } | null>(null)
+  const hidden = shallowRef<Record<string, number>>({})
+  const conflict = shallowRef<Conflict | null>(null)
+  /** The place of the arrangement that the week shows, among the best. */
+  const at = ref(0)
+  const looked = computed(() => weeks.value?.[at.value] ?? null)
+  let worker: Worker | null = null
+
+  function cancel() {
+    worker?.terminate()
+    worker = null
+    running.value = false
+  }
+  function close() {
+    cancel()
+    weeks.value = null
+    conflict.value = null
+  }
+  function run(input: ArrangeInput) {
+    cancel()
+    failed.value = ''
+    running.value = true
+    const mine = new ArrangeWorker()
+    worker = mine
+    mine.onmessage = ({ data }: MessageEvent<ArrangeMessage>) => {
+      if (data.kind === 'first') {
+        weeks.value = [data.week]
+        at.value = 0
+        conflict.value = null
+        count.value = null
+      }
+      else if (data.kind === 'best') weeks.value = data.weeks
+      else if (data.kind === 'count') count.value = data
+      else if (data.kind === 'hidden') hidden.value = data.hidden
+      else if (data.kind === 'conflict') conflict.value = data.conflict
+      else cancel()
+    }
+    mine.onerror = (event) => {
+      event.preventDefault()
+      failed.value = 'No arrangement could be worked out. Nothing was changed; try again, or with other wishes.'
+      cancel()
+    }
+    // What the worker gets is a copy, and plain.
+    mine.postMessage(JSON.parse(JSON.stringify(input)))
+  }
+  const step = (by: number) => {
+    const all = weeks.value?.length ?? 0
+    if (all > 0) at.value = (at.value + by + all) % all
+  }
+  return { wishes, running, failed, weeks, count, hidden, conflict, at, looked, run, cancel, close, step }
+})

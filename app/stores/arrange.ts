@@ -34,6 +34,7 @@ export const useArrangeStore = defineStore('arrange', () => {
   function run(input: ArrangeInput) {
     cancel()
     failed.value = ''
+    count.value = null
     running.value = true
     const mine = new ArrangeWorker()
     worker = mine

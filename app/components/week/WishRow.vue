@@ -75,12 +75,13 @@ const words = computed(() => sayWish(wish, catalog.siteName))
 </template>
 
 <style scoped>
-li { display: grid; grid-template-columns: 120px minmax(110px, 1fr) 112px 96px auto; gap: 8px; align-items: center; padding: 3px 0; }
+li { display: grid; grid-template-columns: 110px minmax(110px, 1fr) 132px 88px auto; gap: 8px; align-items: center; padding: 5px 0; }
 .values { display: flex; gap: 6px; }
 .values > * { min-width: 0; flex: 1; }
 @media (max-width: 700px) {
-  li { grid-template-columns: 1fr 112px auto; }
-  .values { grid-column: 1 / -1; grid-row: 2; }
-  .hides { grid-column: 1 / -1; }
+  li { grid-template-columns: 1fr auto auto; }
+  .values, .weight { grid-row: 2; }
+  .values { grid-column: 1; }
+  .weight { grid-column: 2 / -1; width: 132px; }
 }
 </style>

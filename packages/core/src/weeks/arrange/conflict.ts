@@ -1,5 +1,5 @@
 import type { CourseCode } from '../../catalog/types'
-import { type ArrangeInput, compileWeeks } from './compile'
+import { type ArrangeInput, compileWeeks, type Problem } from './compile'
 import { choicesOf, countWeeks, searchWeeks } from './search'
 import { breaksWish, type Choice, type Wish } from './wishes'
 
@@ -56,7 +56,7 @@ export function smallestConflict(input: ArrangeInput): Conflict | null {
   }
 }
 
-const hasWeek = (problem: ReturnType<typeof compileWeeks>) =>
+const hasWeek = (problem: Problem) =>
   searchWeeks({ ...problem, wishes: [], options: problem.options.map(option => ({ ...option, own: 0 })) }, { best: 1 }).weeks.length > 0
 
 /** Only a member of the conflict can free the week by its absence. */
@@ -118,8 +118,10 @@ export function smallestChange(input: ArrangeInput, picked: Readonly<Record<Cour
 }
 
 /** A bound above what any week can cost: a day of 48 hours, full of everything that is wished away, on every date. */
-function mostCost(problem: ReturnType<typeof compileWeeks>): number {
+function mostCost(problem: Problem): number {
   const weights = problem.wishes.reduce((sum, wish) => sum + (wish.weight === 'hard' ? 0 : wish.weight), 0)
-  const own = problem.of.reduce((sum, list) => sum + Math.max(0, ...list.map(i => problem.options[i]!.own)), 0)
-  return own + weights * 2880 * problem.cells.reduce((sum, cell) => sum + cell.days, 0)
+  const most = (of: (option: Problem['options'][number]) => number) =>
+    problem.of.reduce((sum, list) => sum + Math.max(0, ...list.map(i => of(problem.options[i]!))), 0)
+  // Ranks break ties only: however many courses there are, they must not weigh as much as an exchange.
+  return most(option => option.own) + most(option => option.rank) + weights * 2880 * problem.cells.reduce((sum, cell) => sum + cell.days, 0)
 }

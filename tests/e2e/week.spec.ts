@@ -1,0 +1,90 @@
+import { and, eq } from 'drizzle-orm'
+import * as s from '../../server/db/schema'
+import { db, expect, signIn, test, waypoint } from './college'
+import type { Page } from '@playwright/test'
+
+/** From planned courses to a week that works: arrangements, wishes that cannot hold together, and the smallest change. */
+const lineUpOf = async (username: string) => {
+  const rows = await db.select({ row: s.lineUpRows }).from(s.lineUpRows).innerJoin(s.people, eq(s.people.id, s.lineUpRows.student))
+    .where(and(eq(s.people.username, username), eq(s.lineUpRows.term, '2027SP')))
+  const sections = await db.select().from(s.sections).where(eq(s.sections.term, '2027SP'))
+  const label = new Map(sections.map(one => [one.id, `${one.course}-${one.label}`]))
+  return rows.map(({ row }) => label.get(row.sectionIds[0]!)!).sort()
+}
+async function open(page: Page, username: string) {
+  await signIn(page, username)
+  await waypoint(page, 'Week')
+  await page.getByRole('button', { name: 'Arrangements' }).click()
+  const drawer = page.getByRole('region', { name: 'Arrangements' })
+  await expect(drawer.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
+  return drawer
+}
+async function wish(page: Page, kind: string) {
+  await page.getByRole('combobox', { name: 'Add a wish' }).click({ force: true })
+  await page.getByRole('option', { name: kind, exact: true }).click()
+}
+async function choose(page: Page, label: string, value: string) {
+  await page.getByRole('combobox', { name: label }).click({ force: true })
+  await page.getByRole('option', { name: value, exact: true }).click()
+}
+
+test('the best weeks are stepped through by keys; the one taken is in the line-up, whole', async ({ page }) => {
+  const drawer = await open(page, 'lark')
+  await expect(drawer).toContainText(/\d+ weeks? stand/)
+  await wish(page, 'A day off')
+  const row = drawer.getByRole('listitem', { name: 'Friday off' })
+  await expect(row).toContainText(/hides \d+ weeks?/)
+  await expect(drawer.getByRole('button', { name: /^Week 1:/ })).toHaveAttribute('aria-pressed', 'true')
+  await drawer.focus()
+  await page.keyboard.press(']')
+  await expect(drawer.getByRole('button', { name: /^Week 2:/ })).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('[')
+  const ribbon = page.getByRole('region', { name: /Week, days as rows/ })
+  await expect(ribbon.getByRole('list', { name: 'Fri' }).getByRole('listitem')).toHaveCount(0)
+  const words = (await drawer.getByText(/^Would choose /).textContent())!
+  await drawer.getByRole('button', { name: 'Take this week' }).click()
+  await expect(drawer).toHaveCount(0)
+  const taken = words.replace('Would choose ', '').replace(/\.$/, '').split(', ').sort()
+  await expect.poll(() => lineUpOf('lark')).toEqual(taken)
+})
+
+test('wishes that cannot hold together are named, with what frees most; without it weeks stand again', async ({ page }) => {
+  const drawer = await open(page, 'tamsin')
+  await wish(page, 'Begin late')
+  await choose(page, 'Nothing before', '16:30')
+  await wish(page, 'End early')
+  await choose(page, 'Nothing after', '12:00')
+  await expect(drawer).toContainText('No week stands.')
+  await expect(drawer.getByText(/These cannot hold together/)).toContainText(/“nothing (before 16:30|after 12:00)”/)
+  const way = drawer.getByText(/^Without “nothing/).first()
+  await expect(way).toContainText(/there (is 1 week|are \d+ weeks)/)
+  await way.getByRole('button', { name: 'Leave it out' }).click()
+  await expect(drawer.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(drawer).toHaveCount(0)
+  // The wishes stay on this device, and an opened drawer belongs to the address.
+  await page.getByRole('button', { name: 'Arrangements' }).click()
+  await expect(drawer.getByRole('listitem')).toHaveCount(1)
+  await page.reload()
+  await expect(drawer.getByRole('listitem')).toHaveCount(1)
+  await drawer.getByRole('button', { name: /^Take out/ }).click()
+})
+
+test('a full bundle is exchanged by the smallest change, on Register as in Week', async ({ page }) => {
+  await signIn(page, 'joss')
+  await waypoint(page, 'Register')
+  const change = page.getByText('What is picked cannot all be registered.')
+  await expect(change).toBeVisible()
+  await expect(page.getByText(/HRT 150-01 for HRT 150-0\d/)).toBeVisible()
+  const before = await lineUpOf('joss')
+  await page.getByRole('button', { name: /^Exchange \d bundle/ }).click()
+  await expect(change).toHaveCount(0)
+  const after = await lineUpOf('joss')
+  expect(after.filter(label => !before.includes(label))).toEqual([expect.stringMatching(/^HRT 150-0[^1]$/)])
+  await expect(page.getByRole('list', { name: 'Run sheet' })).toContainText(after.find(label => label.startsWith('HRT 150'))!)
+  // Back to the full one, which other journeys are about.
+  const rows = await db.select().from(s.sections).where(and(eq(s.sections.term, '2027SP'), eq(s.sections.course, 'HRT 150')))
+  const { id } = (await db.select().from(s.people).where(eq(s.people.username, 'joss')))[0]!
+  await db.update(s.lineUpRows).set({ sectionIds: [rows.find(row => row.label === '01')!.id] })
+    .where(and(eq(s.lineUpRows.student, id), eq(s.lineUpRows.course, 'HRT 150')))
+})

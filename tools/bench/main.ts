@@ -1,6 +1,7 @@
 import { resolve } from 'node:path'
 import { loadDemo } from '../../demo/load'
 import { applyMigrations, connect } from '../../server/db/connect'
+import { benchArrangements } from './arrangements'
 import { benchDraft } from './draft'
 import type { Figure } from './figure'
 import { benchFirstView } from './first-view'
@@ -16,6 +17,7 @@ const BENCHES = {
     }),
   'recheck': () => benchRecheck(),
   'draft': () => benchDraft(),
+  'arrangements': () => benchArrangements(),
   'registration': (url: string) => withDatabase(url, benchRegistration),
   'first-view': (url: string) =>
     withDatabase(url, async (db) => {

@@ -97,6 +97,10 @@ test('requirements, week, register and the sheets behind them', async ({ page })
     ['by suggested term', async () => page.getByRole('button', { name: 'by suggested term' }).click()],
     ['as pictures', async () => page.getByRole('button', { name: 'as pictures' }).click()],
     ['Week', goTo(page, `${at}/week`, 'Typical week')],
+    ['arrangements', async () => {
+      await page.getByRole('button', { name: 'Arrangements' }).click()
+      await expect(page.getByRole('region', { name: 'Arrangements' }).getByRole('button', { name: /^Week 1:/ })).toBeVisible()
+    }, DRAWER],
     ['Register', goTo(page, `${at}/register`, 'Line-up for Spring 2027')],
     ['the map', goTo(page, `${at}/map`, 'Prerequisite map')],
     ['compare', goTo(page, `${at}/compare`, 'Compare')],

@@ -30,7 +30,7 @@ export function useArrangement() {
       return sum + mine.slice(1).reduce((gaps, block, i) => gaps + Math.max(0, block.start - mine[i]!.end), 0)
     }, 0)
     return `${count(days.length, 'day')}, ${clockTime(Math.min(...blocks.map(one => one.start)))}–${
-      clockTime(Math.max(...blocks.map(one => one.end)))}, ${waits < 30 ? 'no waits' : `${Math.round(waits / 6) / 10} h waits`}`
+      clockTime(Math.max(...blocks.map(one => one.end)))}, ${waits < 30 ? 'no waits' : `${Math.round(waits / 6) / 10} h of waits`}`
   }
   /** Takes a week: all that differs is chosen in one act. */
   const take = (arrangement: Arrangement) =>

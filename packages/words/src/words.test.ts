@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import type { CourseLine } from '@ridgeway/core/requirements'
+import type { Wish } from '@ridgeway/core/weeks'
 import { formatGpa } from './grades'
 import { describeLine } from './lines'
 import { sayOperation } from './plans'
 import { sayLost } from './reach'
+import { sayElement, sayWish } from './wishes'
 
 const line = (values: Partial<CourseLine>): CourseLine => ({ kind: 'courses', id: 'x', title: 'X', filter: {}, ...values })
 
@@ -37,4 +39,23 @@ describe('sayLost', () => {
 
 describe('formatGpa', () => {
   it('writes two decimals', () => expect([formatGpa(319), formatGpa(400), formatGpa(null)]).toEqual(['3.19', '4.00', '–']))
+})
+
+describe('sayWish', () => {
+  it.each<[Wish, string]>([
+    [{ id: '1', weight: 'hard', kind: 'earliest', at: 570 }, 'nothing before 9:30'],
+    [{ id: '1', weight: 2, kind: 'latest', at: 960 }, 'nothing after 16:00'],
+    [{ id: '1', weight: 'hard', kind: 'day off', day: 'R' }, 'Thursday off'],
+    [{ id: '1', weight: 'hard', kind: 'keep free', days: ['M', 'W'], start: 780, end: 1020 }, 'Monday and Wednesday 13:00–17:00 kept free'],
+    [{ id: '1', weight: 3, kind: 'avoid site', site: 'works' }, 'nothing at Stonegate Works'],
+    [{ id: '1', weight: 3, kind: 'fewer gaps', pass: 30 }, 'no waits over 30 minutes'],
+    [{ id: '1', weight: 3, kind: 'seats left', least: 5 }, 'at least 5 seats left'],
+  ])('%j', (wish, words) => {
+    expect(sayWish(wish, code => code === 'works' ? 'Stonegate Works' : code)).toBe(words)
+  })
+  it('a course, a pin and a wish as what could not hold', () => {
+    expect(sayElement({ kind: 'course', course: 'AAA 100' })).toBe('AAA 100')
+    expect(sayElement({ kind: 'pin', course: 'AAA 100' })).toBe('AAA 100 as it is picked')
+    expect(sayElement({ kind: 'wish', wish: { id: '1', weight: 'hard', kind: 'day off', day: 'F' } })).toBe('“Friday off”')
+  })
 })

@@ -13,7 +13,11 @@ export function usePlanBoard() {
   const student = useStudentStore()
   const catalog = useCatalogStore()
   const workingTerm = useWorkingTermStore()
-  const { laneOf } = useItems()
+  const items = computed(() => student.shown?.items ?? [])
+  const { laneOf: findLane } = useItems()
+  /** Every item's lane, found once a reading: each cell of the board asks for those of its term. */
+  const laneById = computed(() => new Map(items.value.map(item => [item.id, findLane(item)])))
+  const laneOf = (item: { id: string }) => laneById.value.get(item.id) ?? OTHER_CREDIT
   const { today } = useNow()
   const showAll = ref(false)
   const showPast = ref(false)
@@ -30,7 +34,6 @@ export function usePlanBoard() {
     { id: OFF_PATH, title: 'off-path', hue: 'slate', open: 0, program: '' },
   ])
 
-  const items = computed(() => student.shown?.items ?? [])
   const isPast = (term: string | null) =>
     term === null || catalog.term(term) === undefined || termPhase(catalog.term(term)!, today.value) === 'past'
 

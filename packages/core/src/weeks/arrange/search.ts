@@ -191,28 +191,48 @@ export function countWeeks(problem: Problem, stop: () => boolean = () => false):
   const { of, words, compatible, options } = problem
   if (of.length === 0) return { count: 0, atLeast: false }
   const order = of.map((_, c) => c).sort((a, b) => of[a]!.length - of[b]!.length)
+  if (of[order[0]!]!.length === 0) return { count: 0, atLeast: false }
+  // Options of a course stand together: from and to which word, and which bits of them are its own.
+  const masks = order.map((c) => {
+    const bits = new Uint32Array(words)
+    for (const option of of[c]!) bits[option >>> 5]! |= 1 << (option & 31)
+    return { bits, from: of[c]![0]! >>> 5, to: of[c]!.at(-1)! >>> 5 }
+  })
+  // The options of the last course have bits of their own, so that what an option leaves of them is a word or two in one table.
   const last = of[order.at(-1)!]!
-  const mask = new Uint32Array(words)
-  for (const option of last) mask[option >>> 5]! |= 1 << (option & 31)
-  const [from, to] = last.length === 0 ? [0, -1] : [last[0]! >>> 5, last.at(-1)! >>> 5]
+  const width = Math.ceil(last.length / 32)
+  const leaves = new Int32Array(options.length * width)
+  options.forEach((_, option) => last.forEach((other, n) => {
+    if (compatible[option]![other >>> 5]! & (1 << (other & 31))) leaves[option * width + (n >>> 5)]! |= 1 << (n & 31)
+  }))
+  const lastBits = order.map(() => new Int32Array(width))
+  lastBits[0]!.fill(-1)
+  const rows = order.map(() => new Uint32Array(words))
   let steps = 0
   let stopped = false
-  const rows = order.map(() => new Uint32Array(words))
   function go(depth: number, bits: Uint32Array): number {
     if (++steps % LOOK_EVERY === 0 && stop()) stopped = true
     if (stopped) return 0
-    const isBeforeLast = depth === order.length - 2
+    const { bits: own, from, to } = masks[depth]!
+    const mine = lastBits[depth]!
     let sum = 0
-    for (const option of of[order[depth]!]!) {
-      if (!(bits[option >>> 5]! & (1 << (option & 31)))) continue
-      const beside = compatible[option]!
-      if (isBeforeLast) {
-        for (let w = from; w <= to; w++) sum += countBits(bits[w]! & beside[w]! & mask[w]!)
-        continue
+    for (let word = from; word <= to; word++) {
+      for (let left = bits[word]! & own[word]!; left !== 0; left &= left - 1) {
+        const option = (word << 5) + 31 - Math.clz32(left & -left)
+        const base = option * width
+        if (depth === order.length - 2) {
+          for (let w = 0; w < width; w++) sum += countBits(mine[w]! & leaves[base + w]!)
+          continue
+        }
+        const next = lastBits[depth + 1]!
+        let some = 0
+        for (let w = 0; w < width; w++) some |= next[w] = mine[w]! & leaves[base + w]!
+        if (some === 0) continue
+        const row = rows[depth]!
+        const beside = compatible[option]!
+        for (let w = 0; w < words; w++) row[w] = bits[w]! & beside[w]!
+        sum += go(depth + 1, row)
       }
-      const row = rows[depth]!
-      for (let w = 0; w < words; w++) row[w] = bits[w]! & beside[w]!
-      sum += go(depth + 1, row)
     }
     return sum
   }

@@ -7,6 +7,7 @@ const props = defineProps<{ report: ProgramReport, looking: boolean, main: boole
 const emit = defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string, on: boolean] }>()
 const student = useStudentStore()
 const requirements = useRequirementsStore()
+const { doneOf } = useItems()
 
 const unreachable = computed(() => requirements.unreachable[props.report.code] ?? {})
 const pins = computed(() => student.standing?.inputs.find(input => input.program.code === props.report.code)?.pins ?? {})
@@ -53,6 +54,7 @@ const select = (line: string, item: string | null) => emit('select', line, item)
         :light="light"
         :unreachable="unreachable"
         :pins="pins"
+        :done-of="doneOf"
         @select="select"
         @point="(item, on) => emit('point', item, on)"
       />
@@ -65,6 +67,7 @@ const select = (line: string, item: string | null) => emit('select', line, item)
       :selected="selected === line.id"
       :light="light(line)"
       :unreachable="unreachable[line.id]"
+      :done-of="doneOf"
       @select="select(line.id, $event)"
       @point="(item, on) => emit('point', item, on)"
     />

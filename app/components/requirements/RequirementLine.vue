@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { termOrder } from '@ridgeway/core/catalog'
+import { type CourseItem, termOrder } from '@ridgeway/core/catalog'
 import type { LineReport, Lost } from '@ridgeway/core/requirements'
 import { formatCredits, sayLacking, sayTerm } from '@ridgeway/words'
 
@@ -13,10 +13,11 @@ const props = defineProps<
     depth?: number
     unreachable?: Lost | undefined
     pins?: Record<string, string>
+    /** How much of its term has gone by, for a course under way. */
+    doneOf: (item: CourseItem) => number
   }
 >()
 defineEmits<{ select: [itemId: string | null], point: [itemId: string, on: boolean] }>()
-const { doneOf } = useItems()
 const width = (credits: number) => `${Math.max(76, credits / 100 * 31)}px`
 const openParts = computed(() => {
   if (props.line.unfilled.length > 0) return props.line.unfilled.map(code => ({ code, credits: 300 }))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CourseItem } from '@ridgeway/core/catalog'
 import type { LineReport, Lost, ReportNode } from '@ridgeway/core/requirements'
 import { formatCredits } from '@ridgeway/words'
 
@@ -10,6 +11,7 @@ const props = defineProps<{
   light: (line: LineReport) => string
   unreachable: Record<string, Lost>
   pins: Record<string, string>
+  doneOf: (item: CourseItem) => number
   depth?: number
 }>()
 defineEmits<{ select: [line: string, itemId: string | null], point: [itemId: string, on: boolean] }>()
@@ -28,6 +30,7 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
       :light="light(node.line)"
       :unreachable="unreachable[node.line.id]"
       :pins="pins"
+      :done-of="doneOf"
       @select="$emit('select', node.line.id, $event)"
       @point="(item, on) => $emit('point', item, on)"
     />
@@ -50,6 +53,7 @@ const needs = (open: number) => open === 0 ? 'nothing more' : `${formatCredits(o
         :light="light"
         :unreachable="unreachable"
         :pins="pins"
+        :done-of="doneOf"
         @select="(line, item) => $emit('select', line, item)"
         @point="(item, on) => $emit('point', item, on)"
       />

@@ -20,14 +20,14 @@ export interface Block { start: number, end: number, site: string, onSite: boole
  * Dates on which the same of all the meetings take place, so that whatever is chosen they look alike; `days` is how many they are.
  * About ten tell a term exactly, half terms and moved days included.
  */
-export interface Cell {
+interface Cell {
   days: number
   /** The weekday whose timetable is followed. */
   follows: Weekday
 }
 
 /** One bundle as the search sees it. */
-export interface Option {
+interface Option {
   course: number
   /** Its place among the course's choices as they were given, before any was left out: ties are broken by it. */
   rank: number

@@ -1,7 +1,7 @@
 import type { CourseCode } from '../../catalog/types'
 import { type ArrangeInput, compileWeeks, type Problem } from './compile'
 import { choicesOf, countWeeks, searchWeeks } from './search'
-import { breaksWish, type Choice, type Wish } from './wishes'
+import type { Wish } from './wishes'
 
 /** Something that has to hold: a course in the week, a hard wish, or a pinned bundle. */
 export type Element = { kind: 'course', course: CourseCode } | { kind: 'wish', wish: Wish } | { kind: 'pin', course: CourseCode }
@@ -89,11 +89,6 @@ export function hiddenBy(input: ArrangeInput): Record<string, number> {
   const now = countWeeks(compileWeeks(input)).count
   return Object.fromEntries(input.wishes.filter(wish => wish.weight === 'hard').map(wish =>
     [wish.id, countWeeks(compileWeeks({ ...input, wishes: input.wishes.filter(other => other !== wish) })).count - now]))
-}
-
-/** By wish how many of all the bundles it is broken by. */
-export function brokenBy(wishes: readonly Wish[], choices: readonly Choice[]): Record<string, number> {
-  return Object.fromEntries(wishes.map(wish => [wish.id, choices.filter(choice => breaksWish(wish, choice)).length]))
 }
 
 /** The fewest bundles to exchange so that everything stands together, and the week that it makes: among equal ones the best week. */

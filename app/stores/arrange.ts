@@ -5,7 +5,7 @@ import type { Arrangement, ArrangeMessage } from '~/workers/arrange.worker'
 /** Arranging the working term: the wishes as this device keeps them, the work in a worker, and which arrangement the week shows. */
 export const useArrangeStore = defineStore('arrange', () => {
   const session = useSessionStore()
-  const kept = useLocalStorage<Record<string, Wish[]>>('ridgeway.week-wishes', {})
+  const kept = useLocalStorage<Record<string, Wish[]>>(KEPT_WISHES, {})
   const wishes = computed({
     get: () => kept.value[String(session.account?.id)] ?? [],
     set: next => kept.value = { ...kept.value, [String(session.account?.id)]: next },

@@ -103,6 +103,18 @@ test('a press whose answer is lost is sent again with the same key, and acts onc
   forgetCuts(complaints)
 })
 
+test('the opening passes while Register is open: it is said, and what was closed for the hour alone is open', async ({ page }) => {
+  await signIn(page, 'una')
+  await page.evaluate(now => fetch('/api/standins/clock', { method: 'PUT', headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ now }) }), '2026-11-09T14:59:54Z')
+  await page.reload()
+  await waypoint(page, 'Register')
+  await expect(page.getByRole('timer')).toContainText('Opens in')
+  await expect(page.getByRole('status').filter({ hasText: 'Spring 2027 is open for you now.' })).toBeAttached({ timeout: 20_000 })
+  await expect(page.getByRole('timer')).toHaveCount(0)
+  await expect(page.getByRole('region', { name: 'Gates' })).toContainText('open since')
+})
+
 test('after the last day to add the term is closed, with what to do', async ({ page }) => {
   const { id } = await personOf('una')
   await db.insert(s.lineUpRows).values({ student: id, term: TERM, course: 'VAL 110', position: 1,

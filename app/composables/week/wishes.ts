@@ -2,6 +2,18 @@ import type { Weekday } from '@ridgeway/core/catalog'
 import type { Weight, Wish } from '@ridgeway/core/weeks'
 
 type Kind = Wish['kind']
+/** Under this name a device keeps the wishes of each account. */
+export const KEPT_WISHES = 'ridgeway.week-wishes'
+/** After signing out no wish stays on the device. */
+export function forgetWishes(account: number) {
+  try {
+    const { [account]: _, ...others } = JSON.parse(localStorage.getItem(KEPT_WISHES) ?? '{}') as Record<string, Wish[]>
+    localStorage.setItem(KEPT_WISHES, JSON.stringify(others))
+  }
+  catch {
+    localStorage.removeItem(KEPT_WISHES)
+  }
+}
 /** Wishes that are matters of more and less: they can never be a rule. */
 export const NEVER_HARD: readonly Kind[] = ['fewer days', 'fewer gaps', 'less travel']
 export const KINDS: Record<Kind, string> = { 'earliest': 'Begin late', 'latest': 'End early', 'day off': 'A day off',

@@ -366,6 +366,7 @@ test('the look of this device is chosen, and stays', async ({ page }) => {
   await page.getByRole('button', { name: /Your account/ }).click()
   const look = page.getByText('Look', { exact: true })
   await look.click()
+  await expect(look).toBeHidden()
   await page.getByRole('button', { name: /Your account/ }).click()
   await look.click()
   await expect.poll(paper).not.toBe(light)

@@ -49,6 +49,8 @@ test('the best weeks are stepped through by keys; the one taken is in the line-u
   await expect(drawer).toHaveCount(0)
   const taken = words.replace('Would choose ', '').replace(/\.$/, '').split(', ').sort()
   await expect.poll(() => lineUpOf('una')).toEqual(taken)
+  const { id } = (await db.select().from(s.people).where(eq(s.people.username, 'una')))[0]!
+  await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, id))
 })
 
 test('wishes that cannot hold together are named, with what frees most; without it weeks stand again', async ({ page }) => {

@@ -29,7 +29,9 @@ useDrops(grid, (what, place) => void drop(what, place))
 <style scoped>
 .board { position: relative; display: grid; overflow-x: auto; }
 .board :deep([role=row]) { display: contents; }
-.board :deep(.col-head) { padding: 5px 6px; font-size: 12.5px; color: var(--second); border-left: 1px solid var(--line-soft); white-space: nowrap; }
+.board :deep(.col-head) {
+  padding: 5px 6px; font-size: 12.5px; color: var(--second); border-left: 1px solid var(--line-soft); white-space: nowrap;
+}
 .board :deep(.col-head.working) { color: var(--act); font-weight: 700; }
 .wide :deep(.col-head) { font-size: 12px; padding: 5px 4px; }
 .board :deep(.lane-head) {

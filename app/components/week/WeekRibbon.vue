@@ -97,7 +97,10 @@ const SESSION: Record<string, string> = { first: ', first half', second: ', seco
 .day-name { position: sticky; left: 0; z-index: 1; background: var(--surface); padding: 14px; font-weight: 700; }
 .line { position: relative; }
 .line i { position: absolute; top: 0; bottom: 0; border-left: 1px solid var(--line-soft); }
-.bar { position: absolute; height: 46px; padding: 3px 7px; overflow: hidden; line-height: 1.25; font-size: 13px; container: bar / inline-size; }
+.bar {
+  position: absolute; height: 46px; padding: 3px 7px; overflow: hidden;
+  line-height: 1.25; font-size: 13px; container: bar / inline-size;
+}
 .bar > span { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .where { font-size: 11.5px; }
 /* Where a class is short, its code is read before its place. */

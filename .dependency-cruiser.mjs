@@ -1,5 +1,5 @@
 /** Arrows point down only: core ← words ← formats ← shared ← server, app; no file and no folder in a circle. */
-const CORE = ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'next']
+const CORE = ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'next', 'find']
 
 /** What each folder of the core may rest on, besides itself. */
 const BELOW = {
@@ -12,6 +12,7 @@ const BELOW = {
   planning: ['catalog', 'grades', 'record', 'prerequisites', 'requirements'],
   registration: ['catalog', 'grades', 'record', 'prerequisites', 'weeks'],
   next: ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration'],
+  find: ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'next'],
 }
 
 const only = (name, from, allowed, comment) => ({

@@ -14,6 +14,8 @@ import { generateStudents, type GeneratedStudent } from './generate'
 import { ADVISORS, DEMO_PASSWORD, OFFICE, STUDENTS, type AuthoredStudent } from './people'
 import { PROGRAMS, findProgram } from './programs'
 import { Random } from './random'
+import { moreSections } from './more-sections'
+import { withDetails } from './section-details'
 import { makeSections } from './sections'
 
 export interface LoadOptions {
@@ -31,6 +33,7 @@ export interface Loaded {
 }
 
 const SPRING = TERMS.find(term => term.code === '2027SP')!
+const SUMMER = TERMS.find(term => term.code === '2027SU')!
 
 type Rows = Record<string, unknown>[]
 
@@ -38,10 +41,11 @@ type Rows = Record<string, unknown>[]
 export async function loadDemo(db: Database, options: LoadOptions = {}): Promise<Loaded> {
   const random = new Random(options.seed ?? 20270111)
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const sections = [...makeSections(SPRING, COURSES, random, 1),
-    ...makeSections(TERMS.find(term => term.code === '2027SU')!, COURSES, random, 1001)]
-  const generated = generateStudents(options.generated ?? 300, TERMS, courses, sections.filter(section => section.term === SPRING.code),
-    random)
+  const plain = [makeSections(SPRING, COURSES, random, 1), makeSections(SUMMER, COURSES, random, 1001)] as const
+  const more = moreSections(SPRING, courses, plain[0], 401)
+  const spring = withDetails([...plain[0], ...more], SPRING, courses)
+  const sections = [...spring, ...withDetails(plain[1], SUMMER, courses)]
+  const generated = generateStudents(options.generated ?? 300, TERMS, courses, spring, random)
   closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)
   const people = new PeopleRows(passwordHash, sections, courses)
@@ -147,9 +151,9 @@ class PeopleRows {
   }
 
   private addStudent(id: number, advisor: number,
-    values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[] }) {
+    values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[], cohorts?: string[] }) {
     this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {},
-      targetLoad: values.targetLoad ?? null })
+      targetLoad: values.targetLoad ?? null, cohorts: values.cohorts ?? [] })
     const programs = values.programs ?? ['WSC-BS-2025', 'TSS-CERT-2025']
     programs.forEach((program, position) => this.programs.push({ student: id, program: programId(findProgram(program)), position }))
   }
@@ -189,7 +193,7 @@ class PeopleRows {
     const choices = (student.lineUp ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))
     choices.forEach((bundle, position) =>
       this.lineUps.push({
-        student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id),
+        student: id, term: '2027SP', course: bundle[0]!.course, position, sectionIds: bundle.map(section => section.id), backups: [],
       }),
     )
     const held = (student.registered ?? '').split(', ').filter(Boolean).map(label => this.bundle(label))

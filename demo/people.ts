@@ -22,6 +22,8 @@ export interface AuthoredStudent {
   signedOff?: string
   hold?: { reason: string, contact: string }
   placements?: Record<string, number>
+  /** Cohorts that the student belongs to. */
+  cohorts?: string[]
   targetLoad?: number
   accepted?: boolean
   /** Registered already, `CODE-LINK`. */

@@ -2,6 +2,7 @@
 export const KEYS = {
   'help': { keys: ['?'], shown: '?', does: 'this list', scope: 'everywhere' },
   'waypoint': { keys: ['1', '2', '3', '4', '5'], shown: '1 – 5', does: 'the waypoints', scope: 'in a student\'s file' },
+  'find': { keys: ['/'], shown: '/', does: 'find sections and courses', scope: 'in a student\'s file' },
   'working term': { keys: ['g t'], shown: 'g t', does: 'choose the working term', scope: 'everywhere' },
   'close': { keys: ['Escape'], shown: 'Esc', does: 'close what lies on top', scope: 'everywhere' },
   'walk': { keys: [], shown: '← → ↑ ↓', does: 'walk between tiles, lines and rows', scope: 'everywhere' },
@@ -16,6 +17,10 @@ export const KEYS = {
   'choose several': { keys: [], shown: 'Space', does: 'choose several', scope: 'on a tile' },
   'open': { keys: [], shown: 'Enter', does: 'open it', scope: 'on a tile' },
   'pin': { keys: [], shown: 'p', does: 'pin it; in the tray, place it', scope: 'on a tile' },
+  'plan it': { keys: [], shown: 'p', does: 'plan the course', scope: 'in Find' },
+  'shortlist': { keys: [], shown: 's', does: 'put it on the shortlist', scope: 'in Find' },
+  'compare': { keys: [], shown: 'c', does: 'put it beside others', scope: 'in Find' },
+  'sheet': { keys: [], shown: 'i', does: 'all about the section', scope: 'in Find and in the week' },
   'take out': { keys: [], shown: 'Delete', does: 'take it out of the plan', scope: 'on a tile' },
 } as const satisfies Record<string, { keys: string[], shown: string, does: string, scope: string }>
 type Key = keyof typeof KEYS

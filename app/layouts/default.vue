@@ -9,6 +9,7 @@ const workingTerm = useWorkingTermStore()
 const route = useRoute()
 const { local } = useNow()
 const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
+const { open: openFind } = useInAddress('find')
 const termMenu = ref(false)
 const keysShown = ref(false)
 /** What is rarely opened is fetched when it is. */
@@ -74,6 +75,7 @@ async function leave() {
           </v-list>
         </v-menu>
         <div class="row">
+          <ActButton v-if="inFile" class="find-button" aria-keyshortcuts="/" @click="openFind('1')">Find <span class="kbd">/</span></ActButton>
           <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
             local.toFormat('ccc d LLL, HH:mm')
           }}</NuxtLink>
@@ -102,6 +104,7 @@ async function leave() {
     <div v-if="problem" class="page-notice"><FailedBox :problem="problem" /></div>
     <PageNews />
     <main id="main" ref="main" tabindex="-1"><slot /></main>
+    <TheFind v-if="inFile" />
     <LazyKeyHelp v-if="keysWanted" v-model="keysShown" />
   </div>
 </template>
@@ -126,6 +129,8 @@ async function leave() {
   border: 1px solid var(--line); border-radius: 14px; padding: 1px 9px; background: var(--paper); color: var(--ink);
   white-space: nowrap; font-size: 13px; font-weight: 400;
 }
+/* One way to search, as quiet as the rest of the header. */
+.find-button { border: 1px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 9px; font-weight: 400; font-size: 13px; }
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
 .page-notice { padding: 0 20px; max-width: 1600px; margin: 0 auto; }

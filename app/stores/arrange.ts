@@ -2,14 +2,10 @@ import type { ArrangeInput, Conflict, Wish } from '@ridgeway/core/weeks'
 import ArrangeWorker from '~/workers/arrange.worker?worker'
 import type { Arrangement, ArrangeMessage } from '~/workers/arrange.worker'
 
-/** Arranging the working term: the wishes as this device keeps them, the work in a worker, and which arrangement the week shows. */
+/** Arranging the working term: the wishes as they are on file, the work in a worker, and which arrangement the week shows. */
 export const useArrangeStore = defineStore('arrange', () => {
-  const session = useSessionStore()
-  const kept = useLocalStorage<Record<string, Wish[]>>(KEPT_WISHES, {})
-  const wishes = computed({
-    get: () => kept.value[String(session.account?.id)] ?? [],
-    set: next => kept.value = { ...kept.value, [String(session.account?.id)]: next },
-  })
+  const week = useWeekStore()
+  const wishes = computed({ get: () => week.wishes, set: (next: Wish[]) => void week.keepWishes(next) })
   const running = ref(false)
   const failed = ref('')
   const weeks = shallowRef<Arrangement[] | null>(null)

@@ -56,6 +56,12 @@ export const useRequirementsStore = defineStore('requirements', () => {
     return report && allLines(report).find(candidate => candidate.id === line)
   }
 
+  /** The hue of the area that a line stands in. */
+  const hueAt = (ref: LineRef): string => {
+    const { program, line } = parseLineRef(ref)
+    return reports.value.find(report => report.code === program)?.areas.find(area => area.lines.some(one =>
+      one.id === line))?.hue ?? 'slate'
+  }
   const lineAt = (ref: LineRef) => {
     const { program, line } = parseLineRef(ref)
     return lineOf(program, line)
@@ -122,6 +128,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
       .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)),
   )
 
-  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, changesFor, pinOf, pinUse, grant, takeBack, recordMilestone,
+  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, hueAt, changesFor, pinOf, pinUse, grant, takeBack,
+    recordMilestone,
     askChange, takeBackChange, decideChange, trial, title, choices }
 })

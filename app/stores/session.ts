@@ -55,10 +55,7 @@ export const useSessionStore = defineStore('session', () => {
         ? { ...problem, detail: 'You are still signed in here. Check the connection and sign out again.' }
         : problem
     }
-    if (account.value) {
-      forgetPlans(account.value.id)
-      forgetWishes(account.value.id)
-    }
+    if (account.value) forgetPlans(account.value.id)
     account.value = null
     return null
   }

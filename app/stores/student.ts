@@ -5,6 +5,7 @@ import {
   readStanding, type Standing, withReports,
 } from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
+import { chosenCredits, groupsOf } from '@ridgeway/core/registration'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { z } from 'zod'
 import type { Act, FileView } from '#shared/contract/define'
@@ -155,6 +156,13 @@ export const useStudentStore = defineStore('student', () => {
     )
   })
 
+  /** Whom seats and sections can be kept for, as far as this student is concerned. */
+  const groups = computed(() => state.value ? groupsOf(state.value.file, state.value.file.record, rules.value) : [])
+  /** Credits that a course would be taken for in a term. */
+  const creditsIn = (course: string, term: string) => chosenCredits(
+    state.value?.lineUp.find(row => row.course === course)?.credits
+    ?? entries.value.find(entry => entry.course === course && entry.term === term)?.credits, catalog.courses.get(course))
+
   /** Fees in cents for what is registered in the working term. */
   const fees = computed(() => {
     const rows = state.value?.registered.filter(row => row.term === workingTerm.code && row.credits > 0) ?? []
@@ -243,6 +251,7 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing, changed, localDate,
+    unpicked, groups, creditsIn, fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
+    changed, localDate,
     preview, previewed, shown, pace }
 })

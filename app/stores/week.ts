@@ -1,7 +1,10 @@
 import type { RowDecision } from '@ridgeway/core/registration'
-import { chooseBundles, register as registerRows, type RunResult } from '#shared/contract/acts/student'
+import type { z } from 'zod'
+import { chooseBundles, keepInMind, keepWishes as sendWishes, register as registerRows, type RunResult, setRow, shareWeek }
+  from '#shared/contract/acts/student'
+import type { Wish } from '@ridgeway/core/weeks'
 import type { FileView } from '#shared/contract/define'
-import { type BundleView, dryRun, readWeek } from '#shared/contract/views/student'
+import { type BundleView, dryRun, readWeek, type Week } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Bundles and decisions of the working term, and the run itself. */
@@ -9,6 +12,9 @@ export const useWeekStore = defineStore('week', () => {
   const student = useStudentStore()
   const workingTerm = useWorkingTermStore()
   const courses = shallowRef<{ course: string, bundles: BundleView[] }[] | null>(null)
+  const wishes = shallowRef<Wish[]>([])
+  const shortlist = shallowRef<Week['shortlist']>([])
+  const shared = shallowRef<Week['shared']>(null)
   const sheet = shallowRef<{ at: string, rows: RowDecision[] } | null>(null)
   const result = shallowRef<RunResult | null>(null)
   const failed = ref<Problem | null>(null)
@@ -38,10 +44,17 @@ export const useWeekStore = defineStore('week', () => {
   /** Reads the week unless it is kept: while it is shown it is read again whenever it changes. */
   const ensure = () => courses.value ? Promise.resolve() : load()
 
+  function take(week: Week) {
+    courses.value = week.courses
+    shortlist.value = week.shortlist
+    shared.value = week.shared
+    // What is still on its way is newer.
+    if (!sending) wishes.value = week.wishes
+  }
   async function load() {
     student.showing.add('week')
     try {
-      courses.value = (await look(readWeek, { term: workingTerm.code }, at())).courses
+      take(await look(readWeek, { term: workingTerm.code }, at()))
       clearFailure()
     }
     catch (error) {
@@ -61,7 +74,7 @@ export const useWeekStore = defineStore('week', () => {
   }
   /** An act answers with what it changed; what is open and was not answered is read. */
   watch(() => student.changed, ({ week, sheet: rows }) => {
-    if (week) courses.value = week.courses
+    if (week) take(week)
     else if (student.showing.has('week')) void load()
     if (rows) sheet.value = rows
     else if (student.showing.has('sheet')) void loadSheet()
@@ -79,6 +92,33 @@ export const useWeekStore = defineStore('week', () => {
       return problem
     }
   }
+
+  /** Wishes are kept as they are changed, the last of them last, however fast they change. */
+  let sending = false
+  let waiting: Wish[] | null = null
+  async function keepWishes(next: Wish[]) {
+    wishes.value = next
+    waiting = next
+    if (sending) return
+    sending = true
+    let problem: Problem | null = null
+    while (waiting && !problem) {
+      const now: Wish[] = waiting
+      waiting = null
+      problem = await student.act(sendWishes, { term: workingTerm.code, wishes: now as never })
+    }
+    sending = false
+    waiting = null
+    if (!problem) return
+    failed.value = problem
+    await load()
+  }
+  const setUp = (course: string, values: Omit<Parameters<typeof sendRow>[0], 'term' | 'course'>) => sendRow({ term: workingTerm.code,
+    course, ...values })
+  const sendRow = (input: z.input<typeof setRow['input']>) => student.act(setRow, input)
+  const remember = (course: string, sectionIds: number[], keep: boolean) =>
+    student.act(keepInMind, { term: workingTerm.code, course, sectionIds, keep })
+  const share = (shares: boolean, note = '') => student.act(shareWeek, { term: workingTerm.code, share: shares, note })
 
   /** The press whose answer was lost: sent again it is the same press, and acts once. */
   let pending: { student: number, term: string, key: string, rowIds: number[] } | null = null
@@ -108,5 +148,6 @@ export const useWeekStore = defineStore('week', () => {
     else await loadSheet()
   }
 
-  return { courses, sheet, result, failed, running, open, load, ensure, loadSheet, choose, register, retry }
+  return { courses, wishes, shortlist, shared, keepWishes, setUp, remember, share, sheet, result, failed, running, open, load, ensure,
+    loadSheet, choose, register, retry }
 })

@@ -1,14 +1,14 @@
 import type { z } from 'zod'
 import type { Section } from '@ridgeway/core/catalog'
 import { missingParts } from '@ridgeway/core/weeks'
-import type { chooseBundles as Declared } from '#shared/contract/acts/student'
+import type { chooseBundles as Declared, orderRows as DeclaredOrder, setRow as DeclaredRow } from '#shared/contract/acts/student'
 import { DONE } from '#shared/contract/define'
 import { LIMITS } from '#shared/contract/limits'
 import type { Doing } from '../college/asked'
 import { type College, findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { readDossiers } from '../db/store/dossiers'
-import { dropChoice, keepChoice } from '../db/store/line-up'
+import { changeRow, dropChoice, keepChoice } from '../db/store/week'
 
 type Input = z.output<typeof Declared['input']>
 type Choice = Input['choices'][number]
@@ -37,10 +37,55 @@ export async function chooseBundles({ tx, student, college, input }: Doing<Input
   let last = Math.max(-1, ...rows.map(row => row.position))
   for (const { course, sectionIds } of choices) {
     if (sectionIds.length === 0) await dropChoice(tx, student, term, course)
-    else
-      await keepChoice(tx, { student, term, course, position: rows.find(row => row.course === course)?.position ?? ++last, sectionIds })
+    else {
+      const before = rows.find(row => row.course === course)
+      // What is chosen first is no backup any more.
+      const backups = before?.backups.filter(backup => !sameSections(backup, sectionIds)) ?? []
+      await keepChoice(tx, { student, term, course, position: before?.position ?? ++last, sectionIds, backups,
+        seen: offered.filter(section => sectionIds.includes(section.id)).flatMap(section => section.meetings) })
+    }
   }
   return DONE
+}
+
+const sameSections = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))
+
+/** Sets up how a row is to be registered. */
+export async function setRow({ tx, student, college, input }: Doing<z.output<typeof DeclaredRow['input']>>) {
+  const { term, course: code, ...values } = input
+  const { row } = await rowOf(tx, student, term, code)
+  const course = college.catalog.courses.get(code)!
+  const offered = await college.sections.now(tx, term, [code])
+  const backups = values.backups?.filter((backup, i, all) =>
+    !sameSections(backup, row.sectionIds) && all.findIndex(other => sameSections(other, backup)) === i)
+  for (const sectionIds of backups ?? []) checkComplete(college, { course: code, sectionIds }, offered)
+  const chosen = offered.filter(section => row.sectionIds.includes(section.id))
+  const { grading, credits } = values
+  if (grading && !chosen.every(section => section.gradingModes.includes(grading)))
+    throw new Refusal(422, 'grading-not-offered', `${code} cannot be graded that way in this section.`, 'Choose one of the ways it offers.')
+  if (credits && (credits < course.credits || credits > course.creditsMax))
+    throw new Refusal(422, 'credits-out-of-range', `${code} is taken for ${course.credits / 100} to ${course.creditsMax / 100} credits.`,
+      'Choose an amount in that range.')
+  const set = Object.fromEntries(Object.entries({ ...values, ...backups ? { backups } : {} }).filter(([, value]) => value !== undefined))
+  if (Object.keys(set).length > 0) await changeRow(tx, row.id, set)
+  return DONE
+}
+
+/** The order in which the rows are served. */
+export async function orderRows({ tx, student, input }: Doing<z.output<typeof DeclaredOrder['input']>>) {
+  const { term, courses } = input
+  const rows = (await readDossiers(tx, [student])).get(student)!.lineUp.filter(row => row.term === term)
+  if (rows.length !== courses.length || new Set(courses).size !== courses.length || !rows.every(row => courses.includes(row.course)))
+    throw new Refusal(409, 'line-up-changed', 'The line-up was changed in the meantime.', 'Here it is as it stands; order it again.')
+  for (const row of rows) await changeRow(tx, row.id, { position: courses.indexOf(row.course) })
+  return DONE
+}
+
+async function rowOf(tx: Doing<unknown>['tx'], student: number, term: string, course: string) {
+  const dossier = (await readDossiers(tx, [student])).get(student)!
+  const row = dossier.lineUp.find(one => one.term === term && one.course === course)
+  if (!row) throw new Refusal(404, 'row-unknown', `${course} is not in the line-up any more.`, 'Choose a bundle for it first.')
+  return { dossier, row }
 }
 
 /** A choice is one section of each part of a bundle that is offered. */

@@ -26,14 +26,20 @@ export class KeptSections {
 
   /** Sections of a term, of some courses or of all, with their seats as they are now: one statement. */
   async now(db: Executor, term: TermCode, courses: readonly CourseCode[] | null = null): Promise<Section[]> {
-    if (courses?.length === 0) return []
+    return courses?.length === 0 ? [] : (await this.read(db, term, courses)).sections
+  }
+
+  /** All sections of a term as `now`, with the stamp of what changes seldom about them. */
+  allNow = (db: Executor, term: TermCode) => this.read(db, term, null)
+
+  private async read(db: Executor, term: TermCode, courses: readonly CourseCode[] | null): Promise<{ sections: Section[], stamp: number }> {
     for (let attempt = 1; ; attempt++) {
       const { stamp, seats } = await readSeats(db, term, courses)
       const sections = await this.at(db, term, stamp)
       if (areOf(sections, seats) || attempt === MOST_TRIES) {
         const waiting = new Map(seats.map(one => [one.section, one.waiting]))
-        return withSeats(courses === null ? [...sections.byId.values()] : courses.flatMap(code => sections.byCourse.get(code) ?? []),
-          seats, id => waiting.get(id) ?? 0)
+        const asked = courses === null ? [...sections.byId.values()] : courses.flatMap(code => sections.byCourse.get(code) ?? [])
+        return { sections: withSeats(asked, seats, id => waiting.get(id) ?? 0), stamp }
       }
       this.forget(term)
     }

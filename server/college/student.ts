@@ -41,6 +41,7 @@ export function fileOf(dossier: Dossier, college: College, term: string, plan: P
     wishes: plan.wishes,
     picked: dossier.lineUp.filter(line => line.term === term).map(line => pickRef(line.course, term)),
     programs: programsAt(college, dossier.programs).map(program => program.code),
+    cohorts: dossier.cohorts,
     placements: dossier.placements,
     permissions: exceptions.flatMap(one => one.kind === 'prerequisite' && one.course ? [one.course] : []),
     capRaised: Object.fromEntries(exceptions.flatMap(one => one.kind === 'load' && one.term && one.value ? [[one.term, one.value]] : [])),
@@ -86,7 +87,7 @@ export function gatesOf(dossier: Dossier, college: College, term: Term, file: St
 export function openRows(dossier: Dossier, file: StudentFile, term: string) {
   const registered = new Set(dossier.registered.filter(row => row.term === term).map(row => row.course))
   return dossier.lineUp.filter(row => row.term === term && !registered.has(row.course)).map(row => ({ ...row,
-    credits: creditsPlanned(file, row.course, term) }))
+    credits: row.credits ?? creditsPlanned(file, row.course, term) }))
 }
 
 /** Credits that the plan has a course for in a term, null where it does not stand there. */

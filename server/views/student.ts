@@ -7,6 +7,7 @@ import { Refusal } from '../college/refusal'
 import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
+import { feedOf, searchesOf } from '../db/store/week'
 import { decideLineUp } from './week'
 
 /** All that is on file about one student, for one working term: two statements, and one more where a line-up is to be decided on. */
@@ -38,8 +39,10 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     file,
     programIds: dossier.programs,
     programChange: beside.programChange,
-    lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ id, course, sectionIds, position }) => ({ id, course, sectionIds,
-      position, credits: creditsPlanned(plan, course, term.code) })),
+    lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ term: _, ...row }) => ({ ...row,
+      credits: row.credits ?? creditsPlanned(plan, row.course, term.code) })),
+    searches: await searchesOf(db, student),
+    feedSince: await feedOf(db, student),
     refused,
     registered: dossier.registered.map(({ id: _, ...row }) => row),
     waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => row),

@@ -1,6 +1,6 @@
 import type { Term } from '@ridgeway/core/catalog'
 import type { StudentFile } from '@ridgeway/core/planning'
-import { decideRun, type Gate } from '@ridgeway/core/registration'
+import { decideBeside, decideRun, type Gate } from '@ridgeway/core/registration'
 import { bundlesOf } from '@ridgeway/core/weeks'
 import { describeTimes } from '@ridgeway/words'
 import type { BundleView, Sheet, Week } from '#shared/contract/views/student'
@@ -8,6 +8,7 @@ import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import type { Dossier } from '../db/store/dossiers'
 import { creditsPlanned, decisionContext, dossierFor, fileOf, gatesOf, openRows, planIn } from '../college/student'
+import { sharedWeekOf, shortlistOf, wishesOf } from '../db/store/week'
 
 /** What is on file, as the decision reads it: always the current plan's. */
 async function readForDecision(looking: Looking<{ term: string }>) {
@@ -21,7 +22,7 @@ async function readForDecision(looking: Looking<{ term: string }>) {
 
 /** What the Week shows: every bundle of every course planned (or chosen, or registered) for the term, with the one decision. */
 export async function readWeekView(looking: Looking<{ term: string }>): Promise<Week> {
-  const { college, db } = looking
+  const { college, db, student } = looking
   const { term, dossier, file, registered } = await readForDecision(looking)
   const lineUp = dossier.lineUp.filter(row => row.term === term.code)
   const wanted = [...new Set([
@@ -36,22 +37,24 @@ export async function readWeekView(looking: Looking<{ term: string }>): Promise<
   const courses = wanted.map((code) => {
     const chosen = lineUp.find(row => row.course === code)
     const others = openRows(dossier, file, term.code).filter(row => row.course !== code)
+    const decide = decideBeside(others, context)
     const bundles = bundlesOf(college.catalog.courses.get(code)!, sections).map((bundle): BundleView => {
       const sectionIds = bundle.sections.map(section => section.id)
-      const row = { id: -1, course: code, sectionIds, credits: creditsPlanned(file, code, term.code) }
+      const row = { id: -1, course: code, sectionIds, credits: chosen?.credits ?? creditsPlanned(file, code, term.code) }
       return {
         id: bundle.id,
         course: code,
         sections: bundle.sections,
         times: describeTimes(bundle.sections),
-        decision: decideRun([...others, row], context).at(-1)!,
+        decision: decide(row),
         picked: chosen !== undefined && sameSet(chosen.sectionIds, sectionIds),
         registered: sectionIds.every(id => held.some(section => section.id === id)),
       }
     })
     return { course: code, bundles }
   })
-  return { courses }
+  return { courses, wishes: await wishesOf(db, student, term.code), shortlist: await shortlistOf(db, student, term.code),
+    shared: await sharedWeekOf(db, student, term.code) }
 }
 
 const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))

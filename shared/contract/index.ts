@@ -2,6 +2,7 @@ import * as collegeActs from './acts/college'
 import * as studentActs from './acts/student'
 import type { Act, View } from './define'
 import * as collegeViews from './views/college'
+import * as findViews from './views/find'
 import * as studentViews from './views/student'
 
 const declared = (modules: Record<string, unknown>[]) => modules.flatMap(module => Object.values(module)) as unknown[]
@@ -11,4 +12,4 @@ const isOf = <K extends 'act' | 'view'>(kind: K) => (one: unknown): one is K ext
 /** Everything that can be done. */
 export const ACTS: readonly Act[] = declared([studentActs, collegeActs]).filter(isOf('act'))
 /** Everything that can be looked at. */
-export const VIEWS: readonly View[] = declared([studentViews, collegeViews]).filter(isOf('view'))
+export const VIEWS: readonly View[] = declared([studentViews, collegeViews, findViews]).filter(isOf('view'))

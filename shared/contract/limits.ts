@@ -13,6 +13,12 @@ export const LIMITS = {
   operations: 200,
   /** Rows of a line-up in one term. */
   lineUp: 20,
+  /** Backups of one row of a line-up. */
+  backups: 5,
+  /** Wishes for the weeks of one term, bundles kept in mind for it, and searches kept by name. */
+  wishes: 30,
+  shortlist: 40,
+  searches: 20,
   /** Pages of one person that listen for news, on one server. */
   streams: 12,
   /** Sessions of one person; the oldest ends when another begins. */

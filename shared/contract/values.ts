@@ -16,6 +16,27 @@ export const programIds = z.array(z.string().regex(/^[A-Z][A-Z0-9-]{1,18}-\d{4}$
 export const lineId = z.string().regex(/^[a-z0-9][a-z0-9-]*$/).max(40)
 export const reason = z.string().trim().min(3, 'say why, in a few words').max(300)
 export const rowNumber = z.number().int().positive().max(2_000_000_000)
+export const gradingMode = z.enum(['letter', 'pass', 'audit'])
+const weekday = z.enum(['M', 'T', 'W', 'R', 'F', 'S', 'U'])
+const minuteOfDay = z.number().int().min(0).max(1440)
+const wishIs = { id: entryId, weight: z.union([z.literal('hard'), z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]) }
+/** What is wished for a week; a block that is kept free can have a name. */
+export const wish = z.discriminatedUnion('kind', [
+  z.object({ ...wishIs, kind: z.literal('earliest'), at: minuteOfDay }),
+  z.object({ ...wishIs, kind: z.literal('latest'), at: minuteOfDay }),
+  z.object({ ...wishIs, kind: z.literal('day off'), day: weekday }),
+  z.object({ ...wishIs, kind: z.literal('keep free'), days: z.array(weekday).min(1).max(7), start: minuteOfDay, end: minuteOfDay,
+    name: z.string().trim().max(40).optional() }).refine(block => block.start < block.end, 'the end of a block comes after its begin'),
+  z.object({ ...wishIs, kind: z.literal('avoid site'), site: z.string().max(20) }),
+  z.object({ ...wishIs, kind: z.literal('avoid delivery'), delivery: z.enum(['on site', 'online live', 'online any time', 'mixed']) }),
+  z.object({ ...wishIs, kind: z.literal('instructor'), name: z.string().max(80) }),
+  z.object({ ...wishIs, kind: z.literal('group'), group: z.string().max(20) }),
+  z.object({ ...wishIs, kind: z.literal('seats left'), least: z.number().int().min(1).max(500) }),
+  z.object({ ...wishIs, kind: z.literal('fewer days') }),
+  z.object({ ...wishIs, kind: z.literal('fewer gaps'), pass: minuteOfDay }),
+  z.object({ ...wishIs, kind: z.literal('less travel') }),
+])
+export const sectionIds = z.array(rowNumber).min(1).max(6)
 export const role = z.enum(['student', 'advisor', 'office'])
 
 export const planOperation = z.discriminatedUnion('kind', [

@@ -40,7 +40,8 @@ async function fillLargeCollege(db: Direct) {
       label: String(i % SECTIONS_EACH + 1).padStart(2, '0') }))
   await chunks(s.sections,
     sections.map(({ id, course, label }) => ({ id, term: TERM, session: 'full', course, number: String(id), label, part: 'lecture',
-      link: label, exam: null, instructors: [], waitlistCapacity: 0, delivery: 'on site', notes: '', onlyPrograms: [], cancelled: false }),
+      link: label, exam: null, instructors: [], waitlistCapacity: 0, delivery: 'on site', notes: '', onlyPrograms: [], onlyStandings: [],
+      onlyCohorts: [], gradingModes: ['letter'], cancelled: false }),
     ))
   await chunks(s.meetings,
     sections.map(({ id, slot }) => ({ section: id, days: ['M', 'W'], start: 480 + slot * 90, end: 555 + slot * 90, first: '2027-01-11',

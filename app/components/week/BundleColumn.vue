@@ -18,7 +18,7 @@ const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
 const days = (bundle: BundleView) =>
   new Set(bundle.sections.flatMap((section: Section) => section.meetings.flatMap(meeting => meeting.days)))
 const free = (bundle: BundleView) =>
-  Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.state?.file.programs ?? [])))
+  Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.groups)))
 const waiting = (bundle: BundleView) => Math.max(...bundle.sections.map((section: Section) => section.waiting))
 const refusal = (bundle: BundleView) => bundle.decision.findings.find(finding => !finding.ok && finding.code !== 'duplicate')
 const mayPick = (bundle: BundleView) => !bundle.registered && student.isOwn

@@ -2,23 +2,12 @@ import type { Weekday } from '@ridgeway/core/catalog'
 import type { Weight, Wish } from '@ridgeway/core/weeks'
 
 type Kind = Wish['kind']
-/** Under this name a device keeps the wishes of each account. */
-export const KEPT_WISHES = 'ridgeway.week-wishes'
-/** After signing out no wish stays on the device. */
-export function forgetWishes(account: number) {
-  try {
-    const { [account]: _, ...others } = JSON.parse(localStorage.getItem(KEPT_WISHES) ?? '{}') as Record<string, Wish[]>
-    localStorage.setItem(KEPT_WISHES, JSON.stringify(others))
-  }
-  catch {
-    localStorage.removeItem(KEPT_WISHES)
-  }
-}
 /** Wishes that are matters of more and less: they can never be a rule. */
 export const NEVER_HARD: readonly Kind[] = ['fewer days', 'fewer gaps', 'less travel']
 export const KINDS: Record<Kind, string> = { 'earliest': 'Begin late', 'latest': 'End early', 'day off': 'A day off',
   'keep free': 'Hours kept free', 'fewer days': 'Fewer days on site', 'fewer gaps': 'Fewer waits', 'less travel': 'Less travel',
-  'avoid site': 'Not at a site', 'avoid delivery': 'Not online or not on site', 'instructor': 'An instructor', 'seats left': 'Seats left' }
+  'avoid site': 'Not at a site', 'avoid delivery': 'Not online or not on site', 'instructor': 'An instructor', 'group': 'A group',
+  'seats left': 'Seats left' }
 
 const MADE: Record<Kind, object> = {
   'earliest': { at: 600 },
@@ -31,6 +20,7 @@ const MADE: Record<Kind, object> = {
   'avoid site': { site: '' },
   'avoid delivery': { delivery: 'online live' },
   'instructor': { name: '' },
+  'group': { group: '' },
   'seats left': { least: 3 },
 }
 /** A new wish of a kind, to be changed: a rule where it can be one. */

@@ -299,8 +299,15 @@ function toSection(one: NonNullable<Given['sections']>[number], terms: readonly 
     waitlistCapacity: 0,
     waiting: one.waiting,
     delivery: 'on site',
+    topic: '',
     notes: '',
+    fee: 0,
+    gradingModes: ['letter'],
+    group: '',
+    seatsWith: null,
     onlyPrograms: one.only,
+    onlyStandings: [],
+    onlyCohorts: [],
     cancelled: one.cancelled,
   }
 }

@@ -93,7 +93,7 @@ describe('sayFinding', () => {
     [{ code: 'partner-refused', ok: false, course: 'AAA 200', partner: 'AAA 201',
       because: [{ code: 'seats-full', ok: false, course: 'AAA 201', label: '01', seats, other: null }] },
     'Goes with AAA 201, which is refused: AAA 201-01 is full: 5 of 5 seats taken, 2 waiting.'],
-    [{ code: 'restriction', ok: false, course: 'AAA 200', label: '01', programs: ['WSC-BS'] }, 'AAA 200-01 is kept for WSC-BS students.'],
+    [{ code: 'restriction', ok: false, course: 'AAA 200', label: '01', groups: ['WSC-BS'] }, 'AAA 200-01 is kept for WSC-BS students.'],
     [{ code: 'clash', ok: false, course: 'BBB 100', label: '01', state: 'registered', clash },
       'Clashes with BBB 100-01 (registered), first on 13 Jan 2027.'],
     [{ code: 'clash', ok: false, course: 'BBB 100', label: '01', state: 'in the line-up',

@@ -77,7 +77,7 @@ export function sayFinding(finding: Finding): Said {
     }
     case 'restriction':
       return {
-        words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.programs, 'or')} students.`,
+        words: `${finding.course}-${finding.label} is kept for ${joinWords(finding.groups, 'or')} students.`,
         way: 'Choose another bundle in Week, or ask for an exception.',
       }
     case 'clash': {
@@ -127,4 +127,27 @@ function sayOtherBundle(course: string, other: OtherBundle | null): string {
   if (!other) return `No other bundle of ${course} has a seat; ask your advisor what else fills the requirement.`
   const when = other.meets ? `, ${other.meets.days.join(' ')} ${clockTime(other.meets.start)}` : ''
   return `Choose ${course}-${other.label}${when}: ${other.left} left.`
+}
+
+/** A refusal in a few words, for a row where there is no room for a sentence. */
+export function sayShortly(finding: Finding): string {
+  switch (finding.code) {
+    case 'clash': return finding.clash.kind === 'overlap'
+      ? `clashes with ${finding.course}-${finding.label}`
+      : `${finding.clash.shortBy} min too short from ${finding.course}-${finding.label}`
+    case 'own-clash': return 'its parts clash with each other'
+    case 'seats-full': return finding.ok
+      ? ''
+      : finding.seats.kept.seats > 0
+        ? `full for you: ${finding.seats.kept.seats} kept for others`
+        : 'full'
+    case 'restriction': return `only for ${joinWords(finding.groups, 'or')}`
+    case 'prerequisite': return finding.ok ? '' : `needs ${sayNeeds(finding.needs, 'record')}`
+    case 'corequisite': return finding.ok ? '' : `goes with ${sayNeeds(finding.needs, 'record')}`
+    case 'already-passed': return `passed already${finding.grade ? ` with ${finding.grade}` : ''}`
+    case 'taken-elsewhere': return `${finding.state} already`
+    case 'exclusion': return `no credit beside ${finding.by}`
+    case 'load-cap': return `over the cap of ${formatCredits(finding.cap)} credits`
+    default: return sayFinding(finding).words
+  }
 }

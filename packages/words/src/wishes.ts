@@ -13,10 +13,12 @@ export function sayWish(wish: Wish, siteName: (code: string) => string = code =>
     case 'latest': return `nothing after ${clockTime(wish.at)}`
     case 'day off': return `${DAY_NAMES[wish.day]} off`
     case 'keep free':
-      return `${joinWords(wish.days.map(day => DAY_NAMES[day]), 'and')} ${clockTime(wish.start)}–${clockTime(wish.end)} kept free`
+      return `${joinWords(wish.days.map(day => DAY_NAMES[day]), 'and')} ${clockTime(wish.start)}–${clockTime(wish.end)} kept free${
+        wish.name ? ` (${wish.name})` : ''}`
     case 'avoid site': return `nothing at ${siteName(wish.site)}`
     case 'avoid delivery': return `nothing ${wish.delivery}`
     case 'instructor': return `with ${wish.name}`
+    case 'group': return `in group ${wish.group}`
     case 'seats left': return `at least ${wish.least} seats left`
     case 'fewer days': return 'fewer days on site'
     case 'fewer gaps': return wish.pass > 0 ? `no waits over ${wish.pass} minutes` : 'fewer waits between classes'

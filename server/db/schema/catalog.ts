@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { boolean, check, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
-import type { Course, Delivery, Meeting, Part } from '@ridgeway/core/catalog'
+import type { ClassStanding, Course, Delivery, GradingMode, Meeting, Part } from '@ridgeway/core/catalog'
 import type { Program } from '@ridgeway/core/requirements'
 import { jsonText } from './columns'
 import { sites, terms } from './institution'
@@ -45,8 +45,17 @@ export const sections = mysqlTable('sections', {
   instructors: jsonText<string[]>()('instructors').notNull(),
   waitlistCapacity: int('waitlist_capacity').notNull(),
   delivery: varchar({ length: 20 }).$type<Delivery>().notNull(),
+  topic: varchar({ length: 120 }).notNull().default(''),
   notes: varchar({ length: 300 }).notNull(),
+  /** Cents, besides the course's own fee. */
+  fee: int().notNull().default(0),
+  gradingModes: jsonText<GradingMode[]>()('grading_modes').notNull().$defaultFn(() => ['letter']),
+  group: varchar('taken_together', { length: 20 }).notNull().default(''),
+  /** The section whose seats it shares; null where it has its own. */
+  seatsWith: int('seats_with'),
   onlyPrograms: jsonText<string[]>()('only_programs').notNull(),
+  onlyStandings: jsonText<ClassStanding[]>()('only_standings').notNull().$defaultFn(() => []),
+  onlyCohorts: jsonText<string[]>()('only_cohorts').notNull().$defaultFn(() => []),
   cancelled: boolean().notNull(),
 }, table => [index('sections_term_course').on(table.term, table.course)])
 

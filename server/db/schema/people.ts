@@ -41,6 +41,8 @@ export const students = mysqlTable('students', {
   advisor: int().references(() => people.id),
   programConfirmed: boolean('program_confirmed').notNull(),
   placements: jsonText<Record<string, number>>()('placements').notNull(),
+  /** Cohorts that the student belongs to. */
+  cohorts: jsonText<string[]>()('cohorts').notNull().$defaultFn(() => []),
   /** Credits a term the student aims at; null for none. */
   targetLoad: int('target_load'),
   /** Counts what changes in the student's file, the operations on plans left out, which have versions of their own. */

@@ -1,4 +1,6 @@
-import { bigint, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, boolean, char, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import type { GradingMode, Meeting } from '@ridgeway/core/catalog'
+import type { Wish } from '@ridgeway/core/weeks'
 import { instant, jsonText } from './columns'
 import { courses, seatPools, sections } from './catalog'
 import { terms } from './institution'
@@ -12,7 +14,56 @@ export const lineUpRows = mysqlTable('line_up_rows', {
   course: varchar({ length: 10 }).notNull().references(() => courses.code),
   position: int().notNull(),
   sectionIds: jsonText<number[]>()('section_ids').notNull(),
+  /** Bundles to take when the first choice is full, in order. */
+  backups: jsonText<number[][]>()('backups').notNull().$defaultFn(() => []),
+  /** Whether to join the waitlist when nothing of it has a seat. */
+  waitIfFull: boolean('wait_if_full').notNull().default(false),
+  grading: varchar({ length: 10 }).$type<GradingMode>().notNull().default('letter'),
+  /** Credits chosen here; null takes those of the plan. */
+  credits: int(),
+  /** When and where it met as it was picked, so that a later change can be told; null where that was not kept. */
+  seen: jsonText<Meeting[]>()('seen'),
 }, table => [unique('line_up_course').on(table.student, table.term, table.course)])
+
+/** What a student wishes for the weeks of a term. */
+export const weekWishes = mysqlTable('week_wishes', {
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  wishes: jsonText<Wish[]>()('wishes').notNull(),
+}, table => [primaryKey({ columns: [table.student, table.term] })])
+
+/** Bundles that a student keeps in mind for a term. */
+export const shortlist = mysqlTable('shortlist', {
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  course: varchar({ length: 10 }).notNull().references(() => courses.code),
+  /** Section ids joined by `+`. */
+  bundle: varchar({ length: 60 }).notNull(),
+}, table => [primaryKey({ columns: [table.student, table.term, table.bundle] })])
+
+/** Searches that a student keeps by name. */
+export const keptSearches = mysqlTable('kept_searches', {
+  student: int().notNull().references(() => students.person),
+  name: varchar({ length: 60 }).notNull(),
+  search: jsonText<Record<string, unknown>>()('search').notNull(),
+}, table => [primaryKey({ columns: [table.student, table.name] })])
+
+/** The secret address of a student's calendar: only what it hashes to stands here. */
+export const calendarFeeds = mysqlTable('calendar_feeds', {
+  student: int().primaryKey().references(() => students.person),
+  secret: char({ length: 64 }).notNull().unique(),
+  made: instant('made_at').notNull(),
+})
+
+/** A week shown to the advisor, as it was when it was shared; the newest of a term counts. */
+export const sharedWeeks = mysqlTable('shared_weeks', {
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  at: instant('shared_at').notNull(),
+  /** By course its bundle. */
+  choices: jsonText<Record<string, string>>()('choices').notNull(),
+  note: varchar({ length: 500 }).notNull(),
+}, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** One registered section; the sections of a bundle share the run's reference. */
 export const registrations = mysqlTable('registrations', {
@@ -23,6 +74,7 @@ export const registrations = mysqlTable('registrations', {
   term: varchar({ length: 6 }).notNull().references(() => terms.code),
   course: varchar({ length: 10 }).notNull().references(() => courses.code),
   credits: int().notNull(),
+  grading: varchar({ length: 10 }).$type<GradingMode>().notNull().default('letter'),
   run: varchar({ length: 40 }).notNull(),
   at: instant('registered_at').notNull(),
 },

@@ -1,4 +1,4 @@
-import type { CourseItem } from '@ridgeway/core/catalog'
+import type { CourseItem, GradingMode, Meeting } from '@ridgeway/core/catalog'
 import type { PlanEntry } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
 import type { PlanDetails } from '../schema'
@@ -14,6 +14,7 @@ export interface Dossier {
   programConfirmed: boolean
   targetLoad: number | null
   placements: Record<string, number>
+  cohorts: string[]
   /** Program ids, in order. */
   programs: string[]
   record: (Omit<CourseItem, 'id'> & { id: number })[]
@@ -22,7 +23,7 @@ export interface Dossier {
   plans: { id: number, name: string, version: number, current: boolean, details: PlanDetails }[]
   /** Entries of the plan that was asked for. */
   entries: (PlanEntry & { plan: number })[]
-  lineUp: { id: number, term: string, course: string, sectionIds: number[], position: number }[]
+  lineUp: LineOnFile[]
   exceptions: ExceptionOnFile[]
   holds: { reason: string, contact: string, placed: string }[]
   signOffs: { term: string, by: string, at: string, note: string, copy: PlanEntry[] }[]
@@ -31,6 +32,20 @@ export interface Dossier {
   waitlisted: { section: number, term: string, course: string, label: string, place: number, offerUntil: string | null }[]
   usePins: { item: string, program: string, line: string }[]
   milestones: { program: string, milestone: string }[]
+}
+
+/** A row of a line-up; `seen` is when and where it met as it was picked. */
+export interface LineOnFile {
+  id: number
+  term: string
+  course: string
+  position: number
+  sectionIds: number[]
+  backups: number[][]
+  waitIfFull: boolean
+  grading: GradingMode
+  credits: number | null
+  seen: Meeting[] | null
 }
 
 interface ExceptionOnFile {
@@ -51,8 +66,8 @@ interface Row extends Record<'student' | 'i' | 'j' | 'n' | 'm', number>, Record<
 
 /** The parts of the one statement: eight columns each, ids of students as its only placeholder, `{plan}` where plans are chosen. */
 const PARTS = [
-  `SELECT 'student' kind, s.person student, s.advisor i, s.program_confirmed j, s.target_load n, s.version m, p.name a, p.email b, NULL c,
-     s.placements d FROM students s JOIN people p ON p.id = s.person WHERE s.person IN (?)`,
+  `SELECT 'student' kind, s.person student, s.advisor i, s.program_confirmed j, s.target_load n, s.version m, p.name a, p.email b,
+     s.cohorts c, s.placements d FROM students s JOIN people p ON p.id = s.person WHERE s.person IN (?)`,
   'SELECT \'program\', student, position, NULL, NULL, NULL, program, NULL, NULL, NULL FROM student_programs WHERE student IN (?)',
   `SELECT 'record', student, id, credits, NULL, NULL, course, term, grade, CONCAT(state, '|', source) FROM records WHERE student IN (?)`,
   `SELECT 'registered', r.student, r.section, r.credits, r.id, NULL, r.course, r.term, s.label, CONCAT(r.registered_at, '|', r.run)
@@ -61,7 +76,8 @@ const PARTS = [
    WHERE student IN (?) AND deleted_at IS NULL`,
   `SELECT 'entry', p.student, e.plan, e.credits, e.pinned, NULL, e.course, e.term, e.id, JSON_ARRAY(e.pinned_use, e.note)
    FROM plan_entries e JOIN plans p ON p.id = e.plan WHERE p.student IN (?) AND p.deleted_at IS NULL AND {plan}`,
-  `SELECT 'line', student, id, position, NULL, NULL, course, term, NULL, section_ids FROM line_up_rows WHERE student IN (?)`,
+  `SELECT 'line', student, id, position, credits, wait_if_full, course, term, grading, JSON_ARRAY(section_ids, backups, seen)
+   FROM line_up_rows WHERE student IN (?)`,
   `SELECT 'exception', e.student, e.id, e.value, NULL, NULL, e.course, e.term, e.kind,
      JSON_ARRAY(e.program, e.line, e.instead, e.reason, p.name)
    FROM exceptions e JOIN people p ON p.id = e.granted_by WHERE e.student IN (?)`,
@@ -84,7 +100,8 @@ const BEFORE_PLAN = PARTS.findIndex(part => part.includes('{plan}')) + 1
 
 const TAKE = {
   student: (to: Dossier, row: Row) => Object.assign(to, { version: row.m, name: row.a, email: row.b, advisor: row.i,
-    programConfirmed: row.j === 1, targetLoad: row.n, placements: JSON.parse(row.d) as Record<string, number> }),
+    programConfirmed: row.j === 1, targetLoad: row.n, cohorts: JSON.parse(row.c) as string[],
+    placements: JSON.parse(row.d) as Record<string, number> }),
   program: (to: Dossier, row: Row) => to.programs[row.i] = row.a,
   record: (to: Dossier, row: Row) => {
     const [state, source] = row.d.split('|') as [CourseItem['state'], CourseItem['source']]
@@ -100,8 +117,12 @@ const TAKE = {
     const [pinnedUse, note] = JSON.parse(row.d) as [PlanEntry['pinnedUse'], string]
     to.entries.push({ plan: row.i, id: row.c, course: row.a, term: row.b, credits: row.j, pinned: row.n === 1, pinnedUse, note })
   },
-  line: (to: Dossier, row: Row) =>
-    to.lineUp.push({ id: row.i, position: row.j, course: row.a, term: row.b, sectionIds: JSON.parse(row.d) as number[] }),
+  line: (to: Dossier, row: Row) => {
+    const [sectionIds, backups, seen] = JSON.parse(row.d) as [string, string, string | null]
+    to.lineUp.push({ id: row.i, position: row.j, course: row.a, term: row.b, credits: row.n, waitIfFull: row.m === 1,
+      grading: row.c as GradingMode, sectionIds: JSON.parse(sectionIds) as number[], backups: JSON.parse(backups) as number[][],
+      seen: seen === null ? null : JSON.parse(seen) as Meeting[] })
+  },
   exception: (to: Dossier, row: Row) => {
     const [program, line, instead, reason, by] = JSON.parse(row.d) as [string | null, string | null, string | null, string, string]
     to.exceptions.push({ id: row.i, kind: row.c, course: row.a, term: row.b, value: row.j, program, line, instead, reason, by })
@@ -144,7 +165,8 @@ export function dossiersFrom(found: readonly unknown[]): Map<number, Dossier> {
     let dossier = dossiers.get(row.student)
     if (!dossier) {
       dossier = { id: row.student, version: 0, name: '', email: '', advisor: null, programConfirmed: false, targetLoad: null,
-        placements: {}, programs: [], record: [], registered: [], plans: [], entries: [], lineUp: [], exceptions: [], holds: [],
+        placements: {}, cohorts: [], programs: [], record: [], registered: [], plans: [], entries: [], lineUp: [], exceptions: [],
+        holds: [],
         signOffs: [], asked: [], accepted: [], waitlisted: [], usePins: [], milestones: [] }
       dossiers.set(row.student, dossier)
     }

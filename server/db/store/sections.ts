@@ -5,7 +5,8 @@ import { meetings, seatPools, sections } from '../schema'
 import { groupBy } from './group'
 import { change, plain } from './plain'
 
-/** Seats of a category of a section as they stand. `version` counts the changes of its section. */
+/** Seats of a category of a section as they stand; sections that share seats have the same ones. `version` counts the changes of the
+ * section that owns them, and of those that share them. */
 export interface Seats {
   pool: number
   section: number
@@ -38,7 +39,7 @@ export async function readTermSections(db: Executor, term: TermCode): Promise<Te
   const all = rows.map((row): Section => ({
     ...row,
     meetings: (meetingsBy.get(row.id) ?? []).map(({ id: _, section: __, ...meeting }): Meeting => meeting),
-    pools: (poolsBy.get(row.id) ?? []).map(({ id, forGroup }) => ({ id, forGroup, capacity: 0, taken: 0, held: 0 })),
+    pools: (poolsBy.get(row.seatsWith ?? row.id) ?? []).map(({ id, forGroup }) => ({ id, forGroup, capacity: 0, taken: 0, held: 0 })),
     waiting: 0,
   }))
   return { byId: new Map(all.map(one => [one.id, one])), byCourse: groupBy(all, one => one.course),
@@ -48,10 +49,11 @@ export async function readTermSections(db: Executor, term: TermCode): Promise<Te
 /** Seats and lengths of waitlists of a term's sections, of some courses or of all, with the stamp of the term's sections. */
 export async function readSeats(db: Executor, term: TermCode, courses: readonly CourseCode[] | null) {
   const rows = await plain<Seats & { stamp: number, waiting: number }>(db,
-    `SELECT t.sections_version stamp, p.id pool, p.section, p.capacity, p.taken, p.held, p.section_version version,
-       (SELECT COUNT(*) FROM waitlist_entries w WHERE w.section = p.section) waiting
-     FROM terms t LEFT JOIN sections s ON s.term = t.code AND (? OR s.course IN (?)) LEFT JOIN seat_pools p ON p.section = s.id
-     WHERE t.code = ?`, [courses === null, courses?.length ? courses : [''], term])
+    `SELECT t.sections_version stamp, p.id pool, s.id section, p.capacity, p.taken, p.held, p.section_version version,
+       (SELECT COUNT(*) FROM waitlist_entries w WHERE w.section = s.id) waiting
+     FROM terms t LEFT JOIN sections s ON s.term = t.code AND (? OR s.course IN (?))
+     LEFT JOIN seat_pools p ON p.section = IFNULL(s.seats_with,
+       s.id) WHERE t.code = ?`, [courses === null, courses?.length ? courses : [''], term])
   return { stamp: rows[0]?.stamp ?? 0, seats: rows.filter(row => row.pool !== null) }
 }
 
@@ -67,9 +69,11 @@ export async function lockSeats(tx: Executor, pools: readonly number[]): Promise
  * comes after reads the sections anew; every server hears of it through the term's stamp.
  */
 export async function changeSections(tx: Executor, term: TermCode, ids: readonly number[], edit: () => Promise<unknown>): Promise<void> {
-  const pools = await tx.select({ id: seatPools.id }).from(seatPools).where(inArray(seatPools.section, [...ids]))
+  const named = await tx.select({ id: sections.id, seatsWith: sections.seatsWith }).from(sections).where(inArray(sections.id, [...ids]))
+  const owners = [...new Set(named.map(one => one.seatsWith ?? one.id))]
+  const pools = await tx.select({ id: seatPools.id }).from(seatPools).where(inArray(seatPools.section, owners))
   await lockSeats(tx, pools.map(pool => pool.id))
-  await change(tx, 'UPDATE seat_pools SET section_version = section_version + 1 WHERE section IN (?)', [[...ids]])
+  await change(tx, 'UPDATE seat_pools SET section_version = section_version + 1 WHERE section IN (?)', [owners])
   await edit()
   await change(tx, 'UPDATE terms SET sections_version = sections_version + 1 WHERE code = ?', [term])
 }

@@ -3,8 +3,9 @@ import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import type { RowDecision } from '@ridgeway/core/registration'
 import { act, Done, known, Nothing } from '../define'
 import { LIMITS } from '../limits'
-import { courseCode, credits, entryId, lineId, planId, planName, planOperation, programCode, programIds, reason, rowNumber, termCode }
-  from '../values'
+import { courseCode, credits, entryId, gradingMode, lineId, planId, planName, planOperation, programCode, programIds, reason, rowNumber,
+  sectionIds, termCode, wish } from '../values'
+import { Search } from '../views/find'
 import { PlanComment, PlanHead } from '../views/student'
 
 const note = z.string().max(500).default('')
@@ -77,6 +78,34 @@ export const chooseBundles = act({ name: 'choose bundles', method: 'PUT', path: 
     .min(1, 'choose at least one bundle').max(LIMITS.lineUp) }), output: Done,
   changes: ['student', 'week', 'sheet'],
   words: 'Bundles for courses, in place of earlier choices, all or none of them; no sections take a course\'s choice out.' })
+
+export const setRow = act({ name: 'set up a row', method: 'PUT', path: '/api/students/:id/line-up/row', who: 'own',
+  input: z.object({ term: termCode, course: courseCode,
+    backups: z.array(sectionIds).max(LIMITS.backups, `at most ${LIMITS.backups} backups`).optional(),
+    waitIfFull: z.boolean().optional(), grading: gradingMode.optional(), credits: credits.nullable().optional() }), output: Done,
+  changes: ['student', 'week', 'sheet'],
+  words: 'How a row of the line-up is to be registered: backups in order, the waitlist if all are full, grading and credits.' })
+export const orderRows = act({ name: 'order the line-up', method: 'PUT', path: '/api/students/:id/line-up/order', who: 'own',
+  input: z.object({ term: termCode, courses: z.array(courseCode).min(1).max(LIMITS.lineUp) }), output: Done,
+  changes: ['student', 'week', 'sheet'], basis: 'the courses of the line-up: all of them, each once',
+  words: 'In which order the rows are served.' })
+export const keepWishes = act({ name: 'keep wishes', method: 'PUT', path: '/api/students/:id/week-wishes', who: 'own',
+  input: z.object({ term: termCode, wishes: z.array(wish).max(LIMITS.wishes, `at most ${LIMITS.wishes} wishes`) }), output: Done,
+  changes: ['student', 'week'], words: 'What is wished for the week, blocks kept free among it, in place of what was wished before.' })
+export const keepInMind = act({ name: 'keep in mind', method: 'PUT', path: '/api/students/:id/shortlist', who: 'own',
+  input: z.object({ term: termCode, course: courseCode, sectionIds, keep: z.boolean() }), output: Done, changes: ['student', 'week'],
+  words: 'Puts a bundle on the shortlist of the term, or takes it off.' })
+export const keepSearch = act({ name: 'keep a search', method: 'PUT', path: '/api/students/:id/searches', who: 'own',
+  input: z.object({ name: z.string().trim().min(1, 'give the search a name').max(60), search: Search.nullable() }), output: Done,
+  changes: ['student'], words: 'Keeps a search under a name, in place of one of the same name; null lets it go.' })
+export const shareWeek = act({ name: 'share the week', method: 'PUT', path: '/api/students/:id/shared-week', who: 'own',
+  input: z.object({ term: termCode, share: z.boolean(), note }), output: Done, changes: ['student', 'week'],
+  words: 'Shows the advisor the week as it is picked now, to be looked at and not changed; or takes that back.' })
+export const renewFeed = act({ name: 'renew the calendar feed', method: 'POST', path: '/api/students/:id/feed', who: 'own', input: Nothing,
+  output: z.object({ path: z.string() }), changes: ['student'],
+  words: 'A new secret address at which calendar programs read the student\'s weeks and deadlines; an earlier one ends.' })
+export const endFeed = act({ name: 'end the calendar feed', method: 'DELETE', path: '/api/students/:id/feed', who: 'own', input: Nothing,
+  output: Done, changes: ['student'], words: 'No address shows the student\'s calendar any more.' })
 
 export const RunResult = z.object({
   reference: z.string(), at: z.string(),

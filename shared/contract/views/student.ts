@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import type { Section } from '@ridgeway/core/catalog'
+import type { GradingMode, Meeting, Section } from '@ridgeway/core/catalog'
 import type { PlanEntry, Plan, PlanOperation, StudentFile } from '@ridgeway/core/planning'
 import type { Finding, Gate, RowDecision } from '@ridgeway/core/registration'
+import type { Wish } from '@ridgeway/core/weeks'
 import { known, view } from '../define'
 import { planId, termCode } from '../values'
 
@@ -19,9 +20,12 @@ const Registered = z.object({ section: z.number(), course: z.string(), label: z.
   at: z.string(), run: z.string() })
 export type Registered = z.infer<typeof Registered>
 
-/** `credits` are those that the plan has the course for; null where it is not in the plan. */
+/** `credits` are those chosen for the row, else those that the plan has the course for; null where it is not in the plan. */
 const LineUpRow = z.object({ id: z.number(), course: z.string(), sectionIds: z.array(z.number()), position: z.number(),
-  credits: z.number().nullable() })
+  credits: z.number().nullable(), backups: z.array(z.array(z.number())), waitIfFull: z.boolean(),
+  grading: known<GradingMode>('GradingMode'),
+  /** When and where the bundle met as it was picked. */
+  seen: known<Meeting[]>('Meeting, a list').nullable() })
 export type LineUpRow = z.infer<typeof LineUpRow>
 
 export const PlanComment = z.object({ id: z.number(), author: z.number(), name: z.string(), at: z.string(), term: z.string().nullable(),
@@ -51,6 +55,9 @@ export const StudentState = z.object({
   /** Courses of the line-up that the dry run refuses, each with the first reason; gates are left out. */
   refused: z.array(z.object({ course: z.string(), finding: known<Finding>('Finding') })),
   registered: z.array(Registered),
+  /** Searches kept by name, and since when the calendar has a secret address. */
+  searches: z.array(z.object({ name: z.string(), search: known<Record<string, unknown>>('Search') })),
+  feedSince: z.string().nullable(),
   waitlisted: z.array(z.object({ section: z.number(), course: z.string(), label: z.string(), place: z.number(),
     offerUntil: z.string().nullable() })),
   gates: known<Gate[]>('Gate, a list'),
@@ -83,7 +90,10 @@ export const BundleView = z.object({ id: z.string(), course: z.string(), section
   decision: known<RowDecision>('RowDecision'), picked: z.boolean(), registered: z.boolean() })
 export type BundleView = z.infer<typeof BundleView>
 
-export const Week = z.object({ courses: z.array(z.object({ course: z.string(), bundles: z.array(BundleView) })) })
+export const Week = z.object({ courses: z.array(z.object({ course: z.string(), bundles: z.array(BundleView) })),
+  wishes: known<Wish[]>('Wish, a list'), shortlist: z.array(z.object({ course: z.string(), bundle: z.string() })),
+  /** The week as it was shown to the advisor. */
+  shared: z.object({ at: z.string(), choices: z.record(z.string(), z.string()), note: z.string() }).nullable() })
 export type Week = z.infer<typeof Week>
 export const readWeek = view({ name: 'week', path: '/api/students/:id/week', who: 'file', input: z.object({ term: termCode }), output: Week,
   stamp: 'version of the student\'s file, and the seats', words: 'Every bundle of every course of the term, with the one decision on it.' })

@@ -17,6 +17,10 @@ export type Season = 'spring' | 'summer' | 'fall'
 export type Weekday = 'M' | 'T' | 'W' | 'R' | 'F' | 'S' | 'U'
 export type Part = 'lecture' | 'lab' | 'tutorial'
 export type Delivery = 'on site' | 'online live' | 'online any time' | 'mixed'
+/** How far a student is, by credits earned; see `classStanding`. */
+export type ClassStanding = 'freshman' | 'sophomore' | 'junior' | 'senior'
+/** How a course is graded: with a letter, with pass or no credit, or not at all. */
+export type GradingMode = 'letter' | 'pass' | 'audit'
 
 export interface Session {
   code: string
@@ -92,7 +96,7 @@ export interface Meeting {
   room: string
 }
 
-/** Seats of one category; `forGroup` is null for seats anybody may take. */
+/** Seats of one category; `forGroup` is a program, a class standing or a cohort, null for seats anybody may take. */
 export interface SeatPool {
   id: number
   forGroup: string | null
@@ -121,9 +125,23 @@ export interface Section {
   waitlistCapacity: number
   waiting: number
   delivery: Delivery
+  /** What this section is about, where one course has several; empty for most. */
+  topic: string
   notes: string
+  /** What the section costs besides the course's own fee, in cents. */
+  fee: number
+  /** How it can be graded; the first is what it is unless another is chosen. */
+  gradingModes: GradingMode[]
+  /** Sections of one group keep clear of each other's hours; empty for most. */
+  group: string
+  /** The section whose seats it shares: two names of one class. Null where it has its own. */
+  seatsWith: number | null
   /** Only students holding one of these program codes may take it; empty for everybody. */
   onlyPrograms: string[]
+  /** Only students of these class standings may take it; empty for everybody. */
+  onlyStandings: ClassStanding[]
+  /** Only students of one of these cohorts may take it; empty for everybody. */
+  onlyCohorts: string[]
   cancelled: boolean
 }
 

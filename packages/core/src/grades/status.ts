@@ -1,4 +1,4 @@
-import type { Credits } from '../catalog/types'
+import type { ClassStanding, Credits } from '../catalog/types'
 
 export type EnrolmentStatus = 'full-time' | 'three-quarter-time' | 'half-time' | 'less than half-time' | 'not enrolled'
 
@@ -15,7 +15,7 @@ export function enrolmentStatus(credits: Credits, fullTime: Credits): EnrolmentS
   return 'less than half-time'
 }
 
-export type ClassStanding = 'freshman' | 'sophomore' | 'junior' | 'senior'
+export type { ClassStanding }
 export const STANDING_CREDITS: Record<ClassStanding, Credits> = { freshman: 0, sophomore: 3000, junior: 6000, senior: 9000 }
 
 /** Class standing by credits earned, in steps of thirty (common practice, no source). */

@@ -1,1 +1,2 @@
+export * from './mend-week'
 export * from './next-steps'

@@ -1,7 +1,8 @@
 import type { CourseCode, Credits, LocalDate, TermName } from '../catalog/types'
 import type { PlanCheck } from '../planning/checks'
-import type { Finding, RefusalCode } from '../registration/findings'
+import type { Finding } from '../registration/findings'
 import type { Gate, GateKind } from '../registration/gates'
+import { placeToMend } from './mend-week'
 
 /** The waypoint where a step is done. */
 type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'
@@ -102,16 +103,6 @@ export function nextSteps(input: StepsInput): NextStep[] {
   )
   return steps
 }
-
-const IN_PLAN: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap']
-
-/** The waypoint where a refusal is mended; a partner's where the partner's own is. */
-export const placeToMend = (finding: Finding): 'plan' | 'week' =>
-  finding.code === 'partner-refused' && finding.because[0]
-    ? placeToMend(finding.because[0])
-    : IN_PLAN.includes(finding.code)
-      ? 'plan'
-      : 'week'
 
 /** What the dry run refuses and nothing else says yet: a clash once for its two courses, partners once, plan checks not again. */
 function refusedRows({ lineUp, checks, term }: StepsInput) {

@@ -8,6 +8,7 @@ import { excludedBy, type GradesAsked, type Taken, takenAlready } from '../recor
 import { clashBetween, clashWithin, missingParts } from '../weeks/bundles'
 import type { Finding } from './findings'
 import type { Gate } from './gates'
+import { groupsOf } from './groups'
 import { checkSeats, type SeatClaim } from './seats'
 
 /** `credits` are those that the student chose for a course whose credits vary; null takes the least. */
@@ -63,12 +64,26 @@ interface Candidate {
  */
 export function decideRun(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
   const courses = linked(context.courses)
-  const reading = new Run(rows.map((row) => {
-    const course = courses.get(row.course)
-    return { row, course, sections: row.sectionIds.flatMap(id => context.sections.get(id) ?? []),
-      credits: chosenCredits(row.credits, course) }
-  }), { ...context, courses })
-  return reading.decide()
+  const inside = { ...context, courses }
+  return new Run(rows.map(row => candidateOf(row, inside)), inside).decide()
+}
+
+/**
+ * What would become of one more row after a line-up, for as many rows as are asked about: the same decision as a run in which it comes
+ * last, with all that the line-up comes to worked out once. Where a row of the line-up waits for the new course, the whole run is read.
+ */
+export function decideBeside(rows: readonly LineUpRow[], context: DecisionContext): (row: LineUpRow) => RowDecision {
+  const courses = linked(context.courses)
+  const inside = { ...context, courses }
+  const candidates = rows.map(row => candidateOf(row, inside))
+  const run = new Run(candidates, inside)
+  run.decide()
+  return row => run.waitsFor(row.course) ? decideRun([...rows, row], context).at(-1)! : run.decideOne(candidateOf(row, inside))
+}
+
+function candidateOf(row: LineUpRow, { courses, sections }: Pick<DecisionContext, 'courses' | 'sections'>): Candidate {
+  const course = courses.get(row.course)
+  return { row, course, sections: row.sectionIds.flatMap(id => sections.get(id) ?? []), credits: chosenCredits(row.credits, course) }
 }
 
 /** Credits that a course is taken for: those that were chosen, within its range; else its least. */
@@ -92,7 +107,7 @@ class Run {
   private readonly held: { id: string, sections: Section[], state: 'registered' }[]
   private readonly load: Credits
 
-  constructor(private readonly candidates: readonly Candidate[], private readonly context: DecisionContext) {
+  constructor(private candidates: readonly Candidate[], private readonly context: DecisionContext) {
     const held = new Map<string, Section[]>()
     for (const section of context.registered) held.set(section.course, [...held.get(section.course) ?? [], section])
     this.held = [...held].map(([course, sections]) => ({ id: course, sections, state: 'registered' as const }))
@@ -112,6 +127,22 @@ class Run {
       else this.refused.set(candidate, this.refusalOf(candidate))
     }
     return this.candidates.map(candidate => this.refused.get(candidate) ?? this.acceptanceOf(candidate))
+  }
+
+  /** Whether a row that was refused could register if a course stood beside it. */
+  waitsFor(code: CourseCode): boolean {
+    const family = familyOf(code, this.context.courses)
+    return [...this.refused.keys()].some(({ course }) => course !== undefined && this.namedBy(course).has(family))
+  }
+
+  /** One more row, beside what was accepted before. */
+  decideOne(candidate: Candidate): RowDecision {
+    const before = this.candidates
+    this.candidates = [...before, candidate]
+    const isFine = this.groupsFor(candidate).some(group => group.every(one => this.isFine(one, group)))
+    const decision = isFine ? { ...this.acceptanceOf(candidate) } : this.refusalOf(candidate)
+    this.candidates = before
+    return decision
   }
 
   private isFine = (candidate: Candidate, group: readonly Candidate[]) => this.read(candidate, group).findings.every(finding => finding.ok)
@@ -234,9 +265,38 @@ class Run {
   private readAlone(candidate: Candidate): Alone {
     const before = this.alone.get(candidate)
     if (before) return before
-    const made = readAlone(candidate, this.context)
+    const made = readAlone(candidate, this.context, {
+      groups: () => this.groups ??= groupsOf(this.context, this.context.items, this.context),
+      had: course => this.hadOf(course),
+      siblings: code => this.siblings(code),
+    })
     this.alone.set(candidate, made)
     return made
+  }
+
+  /** The student's programs, cohorts and class standing; worked out where seats or sections are kept for somebody. */
+  private groups: string[] | undefined
+  private readonly had = new Map<CourseCode, Had>()
+  private hadOf(course: Course): Had {
+    const before = this.had.get(course.code)
+    if (before) return before
+    const made = hadOf(course, this.context)
+    this.had.set(course.code, made)
+    return made
+  }
+
+  /** The sections of the term, course by course. */
+  private byCourse: Map<CourseCode, Section[]> | undefined
+  private siblings(code: CourseCode): readonly Section[] {
+    if (!this.byCourse) {
+      this.byCourse = new Map()
+      for (const section of this.context.sections.values()) {
+        const mine = this.byCourse.get(section.course)
+        if (mine) mine.push(section)
+        else this.byCourse.set(section.course, [section])
+      }
+    }
+    return this.byCourse.get(code) ?? []
   }
 
   private checkRules(course: Course, group: readonly Candidate[]): Finding[] {
@@ -295,7 +355,11 @@ interface Alone {
 
 const NOTHING_HAD: Had = { here: undefined, taken: null, excluded: null }
 
-function readAlone({ row, course, sections }: Candidate, context: DecisionContext): Alone {
+function readAlone({ row, course, sections }: Candidate, context: DecisionContext, about: {
+  groups: () => readonly string[]
+  had: (course: Course) => Had
+  siblings: (code: CourseCode) => readonly Section[]
+}): Alone {
   const gates = context.gates.filter(gate => !gate.open).map((gate): Finding => ({ code: 'gate', ok: false, gate }))
   const isKnown = sections.length === row.sectionIds.length && sections.length > 0
     && sections.every(section => section.course === row.course)
@@ -303,9 +367,10 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
     const unknown: Finding = { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }
     return { first: [...gates, unknown], isKnown: false, had: NOTHING_HAD, restrictions: [], seats: [], claims: [] }
   }
-  const { claims, findings } = checkSeats(course, sections, context.programs, context.sections.values())
-  return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: hadOf(course, context),
-    restrictions: checkRestrictions(course, sections, context), seats: findings, claims }
+  const groups = sections.some(isKept) ? about.groups() : []
+  const { claims, findings } = checkSeats(course, sections, groups, () => about.siblings(course.code))
+  return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: about.had(course),
+    restrictions: checkRestrictions(course, sections, groups), seats: findings, claims }
 }
 
 /** Ways to put partners together that are looked at for one row; more than anybody lines up. */
@@ -364,7 +429,12 @@ function checkRepeats(course: Course, { here, taken, excluded }: Had, others: re
   return found
 }
 
-function checkRestrictions(course: Course, sections: readonly Section[], { programs }: DecisionContext): Finding[] {
-  return sections.filter(section => section.onlyPrograms.length > 0 && !section.onlyPrograms.some(code => programs.includes(code)))
-    .map(section => ({ code: 'restriction', ok: false, course: course.code, label: section.label, programs: section.onlyPrograms }))
+/** Whether a section, or some of its seats, is for some students only. */
+const isKept = ({ pools, onlyPrograms, onlyStandings, onlyCohorts }: Section) =>
+  onlyPrograms.length + onlyStandings.length + onlyCohorts.length > 0 || pools.some(pool => pool.forGroup !== null)
+
+function checkRestrictions(course: Course, sections: readonly Section[], groups: readonly string[]): Finding[] {
+  return sections.flatMap(({ label, onlyPrograms, onlyStandings, onlyCohorts }) =>
+    [onlyPrograms, onlyStandings, onlyCohorts].filter(list => list.length > 0 && !list.some(group => groups.includes(group)))
+      .map((list): Finding => ({ code: 'restriction', ok: false, course: course.code, label, groups: list })))
 }

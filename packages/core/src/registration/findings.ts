@@ -23,7 +23,8 @@ export type Finding = { ok: boolean } & (
   | { code: 'corequisite', ok: false, needs: Lack[][] }
   /** It goes with `partner` in the same line-up, which cannot be registered, for these reasons of its own. */
   | { code: 'partner-refused', course: CourseCode, partner: CourseCode, because: Finding[] }
-  | { code: 'restriction', course: CourseCode, label: string, programs: string[] }
+  /** Kept for students of one of `groups`: programs, class standings or cohorts. */
+  | { code: 'restriction', course: CourseCode, label: string, groups: string[] }
   | { code: 'clash', course: CourseCode, label: string, state: 'registered' | 'in the line-up', clash: Clash }
   /** Two parts of the same bundle. */
   | { code: 'own-clash', course: CourseCode, parts: [Part, Part], clash: Clash }

@@ -1,4 +1,5 @@
 export * from './decide'
 export * from './findings'
 export * from './gates'
+export * from './groups'
 export * from './seats'

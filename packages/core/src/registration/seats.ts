@@ -11,38 +11,38 @@ export function freeSeats(pool: SeatPool): number {
   return Math.max(0, pool.capacity - pool.taken - pool.held)
 }
 
-const isFor = (pool: SeatPool, programs: readonly string[]) => pool.forGroup === null || programs.includes(pool.forGroup)
+const isFor = (pool: SeatPool, groups: readonly string[]) => pool.forGroup === null || groups.includes(pool.forGroup)
 
-/** Seats of a section that a student of these programs could take. */
-export function seatsFor(section: Pick<Section, 'pools'>, programs: readonly string[]): number {
-  return section.pools.reduce((sum, pool) => sum + (isFor(pool, programs) ? freeSeats(pool) : 0), 0)
+/** Seats of a section that a student of these groups could take; see `groupsOf`. */
+export function seatsFor(section: Pick<Section, 'pools'>, groups: readonly string[]): number {
+  return section.pools.reduce((sum, pool) => sum + (isFor(pool, groups) ? freeSeats(pool) : 0), 0)
 }
 
 /** Reserved seats are taken before open ones, so that open seats stay for those who have nothing else. */
-function claimFor(section: Section, programs: readonly string[]): SeatClaim | null {
-  const mine = section.pools.filter(pool => freeSeats(pool) > 0 && isFor(pool, programs))
+function claimFor(section: Section, groups: readonly string[]): SeatClaim | null {
+  const mine = section.pools.filter(pool => freeSeats(pool) > 0 && isFor(pool, groups))
   const pool = mine.find(candidate => candidate.forGroup !== null) ?? mine[0]
   return pool ? { sectionId: section.id, poolId: pool.id } : null
 }
 
-/** A seat in each section, or why there is none; `all` are the sections of the term among which another bundle is looked for. */
-export function checkSeats(course: Course, sections: readonly Section[], programs: readonly string[],
-  all: Iterable<Section>): { claims: SeatClaim[], findings: Finding[] } {
+/** A seat in each section, or why there is none; `siblings` gives the sections of the course, among which another bundle is looked for. */
+export function checkSeats(course: Course, sections: readonly Section[], groups: readonly string[],
+  siblings: () => readonly Section[]): { claims: SeatClaim[], findings: Finding[] } {
   const claims: SeatClaim[] = []
   const findings: Finding[] = []
   for (const section of sections) {
-    const claim = claimFor(section, programs)
+    const claim = claimFor(section, groups)
     if (claim) claims.push(claim)
-    else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, programs),
-      other: otherBundle(course, sections, programs, all) })
+    else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, groups),
+      other: otherBundle(course, sections, groups, siblings()) })
   }
   if (findings.length === 0)
-    findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, programs))) })
+    findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, groups))) })
   return { claims, findings }
 }
 
-function seatCount(section: Section, programs: readonly string[]): SeatCount {
-  const kept = section.pools.filter(pool => !isFor(pool, programs) && freeSeats(pool) > 0)
+function seatCount(section: Section, groups: readonly string[]): SeatCount {
+  const kept = section.pools.filter(pool => !isFor(pool, groups) && freeSeats(pool) > 0)
   const sum = (of: (pool: SeatPool) => number) => section.pools.reduce((total, pool) => total + of(pool), 0)
   return {
     capacity: sum(pool => pool.capacity),
@@ -53,15 +53,15 @@ function seatCount(section: Section, programs: readonly string[]): SeatCount {
   }
 }
 
-function otherBundle(course: Course, sections: readonly Section[], programs: readonly string[], all: Iterable<Section>): OtherBundle
+function otherBundle(course: Course, sections: readonly Section[], groups: readonly string[], siblings: readonly Section[]): OtherBundle
   | null {
-  const free = bundlesOf(course, [...all])
+  const free = bundlesOf(course, siblings)
     .filter(bundle =>
-      bundle.sections.every(section => seatsFor(section, programs) > 0) && bundle.sections.some(section => !sections.includes(section)),
+      bundle.sections.every(section => seatsFor(section, groups) > 0) && bundle.sections.some(section => !sections.includes(section)),
     )
   const first = free[0]?.sections[0]
   const meeting = first?.meetings[0]
   return first
-    ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, programs) }
+    ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, groups) }
     : null
 }

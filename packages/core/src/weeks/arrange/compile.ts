@@ -11,6 +11,8 @@ export interface ArrangeInput {
   wishes: readonly Wish[]
   term: Pick<Term, 'noClass' | 'movedDays'>
   travel: readonly TravelTime[]
+  /** Sites that are no places: nobody has to be there. */
+  online?: readonly string[]
 }
 
 /** A class on one date of a cell: from when to when, where, and whether one has to be there. */
@@ -64,9 +66,9 @@ export function compileWeeks(input: ArrangeInput): Problem {
   const options: Option[] = []
   courses.forEach(({ course, choices }, c) => choices.forEach((choice, rank) => {
     if (pins[course] !== undefined && pins[course] !== choice.id) return
-    if (hard.some(wish => breaksWish(wish, choice)) || clashWithin(choice.sections, term, travel)) return
+    if (hard.some(wish => breaksWish(wish, choice, choices)) || clashWithin(choice.sections, term, travel)) return
     const blocks = new Map<number, Block[]>()
-    for (const [date, block] of blocksOf(choice.sections, term)) {
+    for (const [date, block] of blocksOf(choice.sections, input)) {
       const cell = cellOf.get(date)!
       if (date !== cells[cell]!.first) continue
       blocks.set(cell, [...blocks.get(cell) ?? [], block])
@@ -78,7 +80,7 @@ export function compileWeeks(input: ArrangeInput): Problem {
       if (pattern < 0) pattern = patterns[cell]!.push({ key, blocks: sorted }) - 1
       return { cell, pattern }
     })
-    options.push({ course: c, rank, choice, own: ownCost(choice, wishes, term), cells: touched })
+    options.push({ course: c, rank, choice, own: ownCost(choice, choices, wishes, term), cells: touched })
   }))
   const words = Math.ceil(options.length / 32)
   const compatible = options.map(() => new Uint32Array(words))
@@ -160,11 +162,12 @@ function shortestWays(travel: readonly TravelTime[]): (from: string, to: string)
 }
 
 /** The classes of a bundle, each on its real dates; exams stay out of the wishes. */
-function* blocksOf(sections: readonly Section[], term: ArrangeInput['term']): Generator<[date: string, block: Block]> {
+function* blocksOf(sections: readonly Section[], { term, online = [] }: ArrangeInput): Generator<[date: string, block: Block]> {
   for (const { meetings, delivery } of sections)
     for (const meeting of meetings)
       for (const { date, start, site } of expandMeeting(meeting, term as Term))
-        yield [date, { start, end: endOfDay(meeting), site, onSite: delivery !== 'online live' && delivery !== 'online any time' }]
+        yield [date, { start, end: endOfDay(meeting), site,
+          onSite: delivery !== 'online live' && delivery !== 'online any time' && !online.includes(site) }]
 }
 
 /** Dates put together on which exactly the same meetings take place and the same weekday's timetable is followed. */
@@ -196,14 +199,15 @@ function cellsOf(choices: readonly Choice[], term: ArrangeInput['term']) {
 }
 
 /** What a bundle costs by itself: minutes in keep-free blocks and avoided sites on each date, the rest once a week. */
-function ownCost(choice: Choice, wishes: readonly Wish[], term: ArrangeInput['term']): number {
+function ownCost(choice: Choice, others: readonly Choice[], wishes: readonly Wish[], term: ArrangeInput['term']): number {
   let cost = 0
   for (const wish of wishes) {
     if (wish.weight === 'hard') continue
     if (wish.kind === 'keep free' || wish.kind === 'avoid site') cost += wish.weight * meetingCost(wish, choice.sections, term)
     else if (wish.kind === 'avoid delivery')
       cost += wish.weight * PRICE.delivery * choice.sections.filter(section => section.delivery === wish.delivery).length
-    else if (wish.kind === 'instructor') cost += breaksWish(wish, choice) ? wish.weight * PRICE.instructor : 0
+    else if (wish.kind === 'instructor' || wish.kind === 'group')
+      cost += breaksWish(wish, choice, others) ? wish.weight * PRICE[wish.kind] : 0
     else if (wish.kind === 'seats left') cost += wish.weight * PRICE.seat * Math.max(0, wish.least - choice.seats)
   }
   return cost

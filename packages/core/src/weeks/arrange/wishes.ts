@@ -8,10 +8,12 @@ export type Wish = { id: string, weight: Weight } & (
   | { kind: 'earliest', at: number }
   | { kind: 'latest', at: number }
   | { kind: 'day off', day: Weekday }
-  | { kind: 'keep free', days: readonly Weekday[], start: number, end: number }
+  | { kind: 'keep free', days: readonly Weekday[], start: number, end: number, name?: string | undefined }
   | { kind: 'avoid site', site: string }
   | { kind: 'avoid delivery', delivery: Delivery }
   | { kind: 'instructor', name: string }
+  /** Sections of one group, where a course has some. */
+  | { kind: 'group', group: string }
   /** At least so many seats left in every part. */
   | { kind: 'seats left', least: number }
   /** Weighted only: they are matters of more and less. */
@@ -20,7 +22,7 @@ export type Wish = { id: string, weight: Weight } & (
   | { kind: 'less travel' })
 
 /** Prices of what is not counted in minutes, each once for what it is beside: a date, a meeting, a week. */
-export const PRICE = { dayOff: 120, campusDay: 120, avoidedSite: 30, delivery: 60, instructor: 60, seat: 10 } as const
+export const PRICE = { dayOff: 120, campusDay: 120, avoidedSite: 30, delivery: 60, instructor: 60, group: 60, seat: 10 } as const
 
 /** One bundle that could be taken for a course, with the seats that are left in it for this student. */
 export interface Choice {
@@ -29,8 +31,11 @@ export interface Choice {
   seats: number
 }
 
-/** Whether a bundle breaks a wish by itself; what only a whole week can break never is. */
-export function breaksWish(wish: Wish, { sections, seats }: Choice): boolean {
+/**
+ * Whether a bundle breaks a wish by itself; what only a whole week can break never is. `others` are all bundles of the course: a group
+ * is wished for only where the course has it.
+ */
+export function breaksWish(wish: Wish, { sections, seats }: Choice, others: readonly Choice[] = []): boolean {
   switch (wish.kind) {
     case 'earliest':
       return sections.some(section => section.meetings.some(meeting => meeting.start < wish.at))
@@ -47,12 +52,16 @@ export function breaksWish(wish: Wish, { sections, seats }: Choice): boolean {
       return sections.some(section => section.delivery === wish.delivery)
     case 'instructor':
       return !sections.some(section => section.instructors.includes(wish.name))
+    case 'group':
+      return !inGroup(sections, wish.group) && others.some(other => inGroup(other.sections, wish.group))
     case 'seats left':
       return seats < wish.least
     default:
       return false
   }
 }
+
+const inGroup = (sections: readonly Section[], group: string) => sections.some(section => section.group === group)
 
 /** The end of a meeting, in minutes of the day on which it begins. */
 export const endOfDay = ({ start, end }: { start: number, end: number }) => end <= start ? end + 1440 : end

@@ -1,0 +1,4 @@
+export * from './search'
+export * from './text'
+export * from './lines'
+export * from './courses'

@@ -1,0 +1,372 @@
+import type { Course, CourseCode, Credits, Delivery, Section, Weekday } from '../catalog/types'
+import { placeToMend, refusalsOf } from '../next/mend-week'
+import type { LineRef } from '../record/ids'
+import { chosenCredits, decideBeside, type DecisionContext, type LineUpRow } from '../registration/decide'
+import type { Finding, RefusalCode } from '../registration/findings'
+import { groupsOf } from '../registration/groups'
+import { seatsFor } from '../registration/seats'
+import { breaksWish, type Wish } from '../weeks/arrange'
+import { type Bundle, bundlesOf } from '../weeks/bundles'
+import { readText, type TextIndex } from './text'
+
+/** What is looked for among the sections of a term. A condition that is not set lets everything through. */
+export interface SectionSearch {
+  text: string
+  /** Lines that a course would count for, any of them; `open` is every open line. */
+  lines?: readonly ('open' | LineRef)[] | undefined
+  /** Nothing refuses it but what is beside it, or that it is full. */
+  canTake?: boolean | undefined
+  /** It clashes with nothing that is picked or registered, and hits no block that is kept free. */
+  fits?: boolean | undefined
+  seatsLeft?: boolean | undefined
+  /** Days on which it may meet: all its days are among them. */
+  days?: readonly Weekday[] | undefined
+  /** Minutes of the day between which all of it lies. */
+  from?: number | undefined
+  to?: number | undefined
+  sites?: readonly string[] | undefined
+  deliveries?: readonly Delivery[] | undefined
+  sessions?: readonly string[] | undefined
+  subjects?: readonly string[] | undefined
+  /** Hundreds of the course number. */
+  levels?: readonly number[] | undefined
+  instructor?: string | undefined
+  group?: string | undefined
+  /** Only what is on the shortlist. */
+  remembered?: boolean | undefined
+  /** Shows what is not shown for one reason: see `hidden` of the counts. */
+  hiddenFor?: string | undefined
+  sort?: 'best' | 'code' | 'time' | 'seats' | undefined
+}
+export type Condition = Exclude<keyof SectionSearch, 'text' | 'sort' | 'from' | 'to' | 'hiddenFor'> | 'hours'
+const CONDITIONS: readonly Condition[] = ['lines', 'canTake', 'fits', 'seatsLeft', 'days', 'hours', 'sites', 'deliveries', 'sessions',
+  'subjects',
+  'levels', 'instructor', 'group', 'remembered']
+
+/** A requirement line that a course would count for. */
+export interface CountsFor { line: LineRef, title: string, program: string, hue: string, open: boolean, overlay: boolean }
+
+/** One bundle as it is for this student. */
+export interface FoundBundle {
+  id: string
+  course: CourseCode
+  sections: Section[]
+  /** What refuses it, gates and its own row left out; none when it fits. */
+  refusals: Finding[]
+  /** Names of the blocks kept free that it hits. */
+  hits: string[]
+  /** Seats in each part that this student could take, at least. */
+  seats: number
+  waiting: number
+  picked: boolean
+  registered: boolean
+  remembered: boolean
+}
+export interface FoundCourse { course: CourseCode, credits: Credits, countsFor: CountsFor[], bundles: FoundBundle[] }
+
+/** How many bundles each choice of a condition would leave, with all other conditions as they are. */
+export interface SearchCounts {
+  lines: Record<LineRef, number>
+  canTake: number
+  fits: number
+  seatsLeft: number
+  days: Partial<Record<Weekday, number>>
+  sites: Record<string, number>
+  deliveries: Partial<Record<Delivery, number>>
+  sessions: Record<string, number>
+  subjects: Record<string, number>
+  levels: Record<string, number>
+  instructors: Record<string, number>
+  groups: Record<string, number>
+  /** What is not shown only because it cannot be taken, does not fit or is full, by the first reason. */
+  hidden: { reason: HiddenReason, bundles: number }[]
+  /** Where nothing is found: what letting one condition go, or the words, would bring. */
+  letGo: { condition: Condition | 'text', bundles: number }[]
+}
+export type HiddenReason = RefusalCode | 'keep free'
+
+/** Whether one of the numbers that were asked for is there, and which bundle it belongs to. */
+export interface NumberFound { number: string, bundles: string[], course: CourseCode | null }
+
+export interface SearchResult {
+  courses: FoundCourse[]
+  bundles: number
+  courseCount: number
+  counts: SearchCounts
+  /** For a list of section numbers: each with what it is. */
+  numbers: NumberFound[]
+}
+
+export interface SearchInput {
+  search: SectionSearch
+  /** What the decision reads, with all sections of the term, and the rows of the line-up that are not registered. */
+  context: DecisionContext
+  rows: readonly LineUpRow[]
+  /** Lines of the student's programs, the open ones first as they are to be read, and which courses each still takes. */
+  lines: readonly SearchLine[]
+  wishes: readonly Wish[]
+  /** Bundles on the shortlist, by their ids. */
+  shortlist: ReadonlySet<string>
+  /** Credits chosen in the plan for a course of this term. */
+  creditsOf: (course: CourseCode) => Credits | null
+  index: TextIndex
+  /** Courses that are listed at most. */
+  most: number
+}
+export interface SearchLine extends CountsFor {
+  takes: (course: Course) => boolean
+}
+
+/** A bundle on its way through the conditions. */
+interface Candidate { bundle: Bundle, score: number, found: FoundBundle | null, course: Course }
+
+/** What answers to a search, as it is for one student; pure, and the same for the same input. */
+export function findSections(input: SearchInput): SearchResult {
+  const { search, most } = input
+  const reader = new BundleReader(input)
+  const { candidates, numbers } = answering(input)
+  const openLines = input.lines.filter(line => line.open)
+  const linesOf = memo((course: Course) => openLines.filter(line => line.takes(course)))
+  const asked = CONDITIONS.filter(condition => isSet(search, condition))
+  const shown: Candidate[] = []
+  const nearly = new Map<Condition, Candidate[]>()
+  const hidden = new Map<HiddenReason, number>()
+  for (const candidate of candidates) {
+    const found = reader.read(candidate.bundle)
+    candidate.found = found
+    const fails = asked.filter(condition => !holds(condition, search, found, candidate.course, linesOf))
+    if (fails.length === 0 && !search.hiddenFor) shown.push(candidate)
+    else if (fails.length === 1) nearly.set(fails[0]!, [...nearly.get(fails[0]!) ?? [], candidate])
+    if (fails.length > 0 && fails.every(one => one === 'canTake' || one === 'fits' || one === 'seatsLeft')) {
+      const reason = reasonOf(found, fails[0]!)
+      hidden.set(reason, (hidden.get(reason) ?? 0) + 1)
+      if (reason === search.hiddenFor) shown.push(candidate)
+    }
+  }
+  const courses = ordered(shown, search.sort ?? 'best', linesOf)
+  return {
+    courses: courses.slice(0, most).map(({ course, bundles }) => ({
+      course: course.code, credits: chosenCredits(input.creditsOf(course.code), course),
+      countsFor: countsFor(course, input.lines), bundles,
+    })),
+    bundles: shown.length,
+    courseCount: courses.length,
+    counts: { ...countChoices(shown, nearly, openLines, linesOf), hidden: [...hidden].map(([reason, bundles]) => ({ reason, bundles }))
+      .sort((a, b) => b.bundles - a.bundles),
+    letGo: shown.length > 0 ? [] : letGo(nearly, input) },
+    numbers,
+  }
+}
+
+/** All that a course would count for, open lines first. */
+export const countsFor = (course: Course, lines: readonly SearchLine[]): CountsFor[] =>
+  lines.filter(line => line.takes(course)).map(({ takes: _, ...line }) => line)
+
+/** The bundles that answer to the words, or to the numbers, with how well. */
+function answering({ search, context, index }: SearchInput): { candidates: Candidate[], numbers: NumberFound[] } {
+  const byCourse = new Map<CourseCode, Section[]>()
+  for (const section of context.sections.values()) byCourse.set(section.course, [...byCourse.get(section.course) ?? [], section])
+  const bundlesIn = (code: CourseCode): Candidate[] => {
+    const course = context.courses.get(code)
+    return course ? bundlesOf(course, byCourse.get(code) ?? []).map(bundle => ({ bundle, score: 1, found: null, course })) : []
+  }
+  const query = readText(search.text)
+  if (query.kind === 'nothing') return { candidates: [...byCourse.keys()].sort().flatMap(bundlesIn), numbers: [] }
+  if (query.kind === 'code') {
+    const all = bundlesIn(query.course)
+    const named = all.filter(one => one.bundle.sections.some(section => section.label.toUpperCase() === query.label))
+    if (all.length > 0) return { candidates: named.length > 0 ? named : all, numbers: [] }
+  }
+  if (query.kind === 'numbers') {
+    const sections = [...context.sections.values()]
+    const numbers = query.numbers.map((number): NumberFound => {
+      const section = sections.find(one => one.number === number)
+      const bundles = section ? bundlesIn(section.course).filter(one => one.bundle.sections.some(other => other.id === section.id)) : []
+      return { number, course: section?.course ?? null, bundles: bundles.map(one => one.bundle.id) }
+    })
+    const wanted = new Set(numbers.flatMap(one => one.bundles))
+    return { candidates: [...new Set(numbers.flatMap(one => one.course ?? []))].flatMap(bundlesIn).filter(one =>
+      wanted.has(one.bundle.id)), numbers }
+  }
+  const words = query.kind === 'words' ? query.words : search.text.toLowerCase().split(/[\s-]+/)
+  const { courses, sections } = index.search(words)
+  const codes = new Set([...courses.keys(), ...[...sections.keys()].flatMap(id => context.sections.get(id)?.course ?? [])])
+  const found = [...codes].flatMap(bundlesIn).map((candidate) => {
+    const answers = [courses.get(candidate.course.code), ...candidate.bundle.sections.map(section => sections.get(section.id))]
+      .filter(answer => answer !== undefined)
+    return { candidate, words: new Set(answers.flatMap(answer => answer.asked)).size,
+      score: answers.reduce((sum, answer) => sum + answer.score, 0) }
+  })
+  // What answers to all of the words, or else to most of them.
+  const best = Math.max(0, ...found.map(one => one.words))
+  return { candidates: found.filter(one => one.words === best).map(({ candidate, score }) => ({ ...candidate, score })), numbers: [] }
+}
+
+/** Reads bundles as they are for the student, beside the line-up without the course's own row. */
+class BundleReader {
+  private readonly groups: string[]
+  private readonly beside = new Map<CourseCode, (row: LineUpRow) => ReturnType<ReturnType<typeof decideBeside>>>()
+  private readonly all
+  private readonly registered: ReadonlySet<number>
+  private readonly blocks: readonly Wish[]
+
+  constructor(private readonly input: SearchInput) {
+    const { context, rows, wishes } = input
+    this.groups = groupsOf(context, context.items, context)
+    this.all = decideBeside(rows, context)
+    this.registered = new Set(context.registered.map(section => section.id))
+    this.blocks = wishes.filter(wish => wish.kind === 'keep free')
+  }
+
+  read({ id, course, sections }: Bundle): FoundBundle {
+    const { rows, creditsOf } = this.input
+    const sectionIds = sections.map(section => section.id)
+    const mine = rows.find(row => row.course === course)
+    const { findings } = this.besideOthers(course)({ id: -1, course, sectionIds, credits: creditsOf(course) })
+    const choice = { id, sections, seats: 0 }
+    return {
+      id, course, sections, refusals: refusalsOf(findings),
+      hits: this.blocks.filter(wish => breaksWish(wish, choice)).map(wish => wish.kind === 'keep free' ? wish.name ?? '' : ''),
+      seats: Math.min(...sections.map(section => seatsFor(section, this.groups))),
+      waiting: Math.max(...sections.map(section => section.waiting)),
+      picked: mine !== undefined && mine.sectionIds.length === sectionIds.length && sectionIds.every(one => mine.sectionIds.includes(one)),
+      registered: sectionIds.every(one => this.registered.has(one)),
+      remembered: this.input.shortlist.has(id),
+    }
+  }
+
+  private besideOthers(course: CourseCode) {
+    const { rows, context } = this.input
+    if (!rows.some(row => row.course === course)) return this.all
+    const known = this.beside.get(course) ?? decideBeside(rows.filter(row => row.course !== course), context)
+    this.beside.set(course, known)
+    return known
+  }
+}
+
+const isSet = (search: SectionSearch, condition: Condition): boolean => {
+  if (condition === 'hours') return search.from !== undefined || search.to !== undefined
+  const value = search[condition]
+  return Array.isArray(value) ? value.length > 0 : Boolean(value)
+}
+
+const meetingsOf = ({ sections }: Pick<FoundBundle, 'sections'>) => sections.flatMap(section => section.meetings)
+const endsAt = (meeting: { start: number, end: number }) => meeting.end <= meeting.start ? meeting.end + 1440 : meeting.end
+/** A trip on a single day says nothing about the days and hours of a course. */
+const isWeekly = (meeting: { first: string, last: string }) => meeting.first !== meeting.last
+const clashes = (refusals: readonly Finding[]) => refusals.some(one => one.code === 'clash')
+/** Refused for what stands beside it, or for want of a seat: not for what the student is. */
+const OF_THE_MOMENT: readonly RefusalCode[] = ['clash', 'seats-full', 'load-cap']
+const isOfTheMoment = (finding: Finding): boolean =>
+  finding.code === 'partner-refused' ? finding.because.every(isOfTheMoment) : OF_THE_MOMENT.includes(finding.code)
+const levelOf = (course: Course) => Math.floor(course.number / 100)
+
+function holds(condition: Condition, search: SectionSearch, found: FoundBundle, course: Course, linesOf: (course: Course) =>
+SearchLine[]): boolean {
+  const { sections } = found
+  switch (condition) {
+    case 'lines': return linesOf(course).some(line => search.lines!.includes('open') || search.lines!.includes(line.line))
+    case 'canTake': return found.registered || found.refusals.every(isOfTheMoment)
+    case 'fits': return !clashes(found.refusals) && found.hits.length === 0
+    case 'seatsLeft': return found.seats > 0 || found.registered
+    case 'days': return meetingsOf(found).filter(isWeekly).every(meeting => meeting.days.every(day => search.days!.includes(day)))
+    case 'hours': return meetingsOf(found).filter(isWeekly).every(meeting => meeting.start >= (search.from ?? 0)
+      && endsAt(meeting) <= (search.to ?? 2880))
+    case 'sites': return sitesOf(found).every(site => search.sites!.includes(site))
+    case 'deliveries': return sections.every(section => search.deliveries!.includes(section.delivery))
+    case 'sessions': return sections.every(section => search.sessions!.includes(section.session))
+    case 'subjects': return search.subjects!.includes(course.subject)
+    case 'levels': return search.levels!.includes(levelOf(course))
+    case 'instructor': return sections.some(section => section.instructors.includes(search.instructor!))
+    case 'group': return sections.some(section => section.group === search.group)
+    case 'remembered': return found.remembered
+  }
+}
+
+/** Sites where it meets; what has no set time is where its delivery says: nowhere. */
+const sitesOf = (found: Pick<FoundBundle, 'sections'>) => [...new Set(meetingsOf(found).map(meeting => meeting.site))]
+
+function reasonOf({ refusals, hits }: FoundBundle, fails: Condition): HiddenReason {
+  const first = fails === 'canTake'
+    ? refusals.find(one => !isOfTheMoment(one))
+    : refusals.find(one => one.code === (fails === 'fits' ? 'clash' : 'seats-full'))
+  return first ? first.code : hits.length > 0 ? 'keep free' : 'seats-full'
+}
+
+/** Every choice with how many bundles it would leave: those shown, and those that only this condition keeps away. */
+function countChoices(shown: readonly Candidate[], nearly: ReadonlyMap<Condition, readonly Candidate[]>, openLines: readonly SearchLine[],
+  linesOf: (course: Course) => SearchLine[]): Omit<SearchCounts, 'hidden' | 'letGo'> {
+  const within = (condition: Condition) => [...shown, ...nearly.get(condition) ?? []]
+  function tally<K extends string>(condition: Condition, of: (candidate: Candidate) => Iterable<K>): Record<K, number> {
+    const counts: Record<string, number> = {}
+    for (const candidate of within(condition)) for (const key of new Set(of(candidate))) counts[key] = (counts[key] ?? 0) + 1
+    return counts as Record<K, number>
+  }
+  const sections = (candidate: Candidate) => candidate.found!.sections
+  const lines = tally('lines', ({ course }) => linesOf(course).map(line => line.line))
+  return {
+    lines: Object.fromEntries(openLines.map(({ line }) => [line, lines[line] ?? 0])),
+    canTake: within('canTake').filter(one => holds('canTake', { text: '' }, one.found!, one.course, linesOf)).length,
+    fits: within('fits').filter(one => holds('fits', { text: '' }, one.found!, one.course, linesOf)).length,
+    seatsLeft: within('seatsLeft').filter(one => holds('seatsLeft', { text: '' }, one.found!, one.course, linesOf)).length,
+    days: tally('days', one => meetingsOf(one.found!).filter(isWeekly).flatMap(meeting => meeting.days)),
+    sites: tally('sites', one => sitesOf(one.found!)),
+    deliveries: tally('deliveries', one => sections(one).map(section => section.delivery)),
+    sessions: tally('sessions', one => sections(one).map(section => section.session)),
+    subjects: tally('subjects', one => [one.course.subject]),
+    levels: tally('levels', one => [String(levelOf(one.course))]),
+    instructors: tally('instructor', one => sections(one).flatMap(section => section.instructors)),
+    groups: tally('group', one => sections(one).flatMap(section => section.group || [])),
+  }
+}
+
+/** What each condition alone keeps away, the most first; and what would be found without the words. */
+function letGo(nearly: ReadonlyMap<Condition, readonly Candidate[]>, input: SearchInput): SearchCounts['letGo'] {
+  const single = [...nearly].map(([condition, list]) => ({ condition, bundles: list.length }))
+  // Without words there are none to let go, so this ends.
+  const words = input.search.text.trim() === '' ? [] : wordsAway(input)
+  return [...single, ...words].sort((a, b) => b.bundles - a.bundles)
+}
+function wordsAway(input: SearchInput): SearchCounts['letGo'] {
+  const { bundles } = findSections({ ...input, search: { ...input.search, text: '' }, most: 0 })
+  return bundles > 0 ? [{ condition: 'text', bundles }] : []
+}
+
+/** Courses in order, each with its bundles: those that fit first. */
+function ordered(shown: readonly Candidate[], sort: NonNullable<SectionSearch['sort']>, linesOf: (course: Course) => SearchLine[]) {
+  const courses = new Map<CourseCode, { course: Course, score: number, bundles: FoundBundle[] }>()
+  for (const { course, score, found } of shown) {
+    const one = courses.get(course.code) ?? { course, score: 0, bundles: [] }
+    one.score = Math.max(one.score, score)
+    one.bundles.push(found!)
+    courses.set(course.code, one)
+  }
+  for (const one of courses.values()) one.bundles.sort((a, b) => ease(a) - ease(b) || compare(a.sections[0]!.label, b.sections[0]!.label))
+  const byCode = (a: { course: Course }, b: { course: Course }) => compare(a.course.code, b.course.code)
+  const earliest = ({ bundles }: { bundles: FoundBundle[] }) => Math.min(...bundles.map(bundle => Math.min(2000,
+    ...meetingsOf(bundle).filter(isWeekly).map(meeting => meeting.start))))
+  const seats = ({ bundles }: { bundles: FoundBundle[] }) => Math.max(...bundles.map(bundle => bundle.seats))
+  const easiest = ({ bundles }: { bundles: FoundBundle[] }) => Math.min(...bundles.map(ease))
+  const SORTS: Record<NonNullable<SectionSearch['sort']>, (a: { course: Course, score: number, bundles: FoundBundle[] },
+    b: { course: Course, score: number, bundles: FoundBundle[] }) => number> = {
+    best: (a, b) => Math.round((b.score - a.score) * 10) || Math.sign(linesOf(b.course).length) - Math.sign(linesOf(a.course).length)
+      || easiest(a) - easiest(b),
+    code: byCode,
+    time: (a, b) => earliest(a) - earliest(b),
+    seats: (a, b) => seats(b) - seats(a),
+  }
+  return [...courses.values()].sort((a, b) => SORTS[sort](a, b) || byCode(a, b))
+}
+
+/** 0 where it could be registered as it is, then what another bundle or a free hour mends, then the rest. */
+const ease = ({ refusals, hits, registered, picked }: FoundBundle): number =>
+  registered || picked ? 0 : refusals.length > 0 ? refusals.every(one => placeToMend(one) === 'week') ? 2 : 3 : hits.length > 0 ? 1 : 0
+const compare = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
+
+function memo<K, V>(read: (key: K) => V): (key: K) => V {
+  const known = new Map<K, V>()
+  return (key) => {
+    if (!known.has(key)) known.set(key, read(key))
+    return known.get(key)!
+  }
+}

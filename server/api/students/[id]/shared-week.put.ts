@@ -1,0 +1,4 @@
+import { shareWeek as declared } from '#shared/contract/acts/student'
+import { shareWeek } from '../../../acts/week'
+
+export default serveAct(declared, shareWeek)

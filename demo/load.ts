@@ -37,14 +37,20 @@ const SUMMER = TERMS.find(term => term.code === '2027SU')!
 
 type Rows = Record<string, unknown>[]
 
+/** The sections of both terms that are scheduled. */
+export function demoSections(random: Random) {
+  const courses = new Map(COURSES.map(course => [course.code, course]))
+  const [spring, summer] = [makeSections(SPRING, COURSES, random, 1), makeSections(SUMMER, COURSES, random, 1001)]
+  return { spring: withDetails([...spring, ...moreSections(SPRING, courses, spring, 401)], SPRING, courses),
+    summer: withDetails(summer, SUMMER, courses) }
+}
+
 /** Fills an empty, migrated database with the demo college. The same seed gives the same rows. */
 export async function loadDemo(db: Database, options: LoadOptions = {}): Promise<Loaded> {
   const random = new Random(options.seed ?? 20270111)
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const plain = [makeSections(SPRING, COURSES, random, 1), makeSections(SUMMER, COURSES, random, 1001)] as const
-  const more = moreSections(SPRING, courses, plain[0], 401)
-  const spring = withDetails([...plain[0], ...more], SPRING, courses)
-  const sections = [...spring, ...withDetails(plain[1], SUMMER, courses)]
+  const { spring, summer } = demoSections(random)
+  const sections = [...spring, ...summer]
   const generated = generateStudents(options.generated ?? 300, TERMS, courses, spring, random)
   closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)

@@ -11,3 +11,9 @@ export function longDate(date: string): string {
 export function count(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`
 }
+
+/** 1st, 2nd, 3rd, 4th, 11th. */
+export function ordinal(n: number): string {
+  const teen = n % 100 > 10 && n % 100 < 14
+  return `${n}${teen ? 'th' : ['th', 'st', 'nd', 'rd'][n % 10] ?? 'th'}`
+}

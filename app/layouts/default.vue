@@ -75,7 +75,14 @@ async function leave() {
           </v-list>
         </v-menu>
         <div class="row">
-          <ActButton v-if="inFile" class="find-button" aria-keyshortcuts="/" @click="openFind('1')">Find <span class="kbd">/</span></ActButton>
+          <ActButton
+            v-if="inFile"
+            class="find-button"
+            aria-keyshortcuts="/"
+            @click="openFind('1')"
+          >
+            Find <span class="kbd">/</span>
+          </ActButton>
           <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
             local.toFormat('ccc d LLL, HH:mm')
           }}</NuxtLink>

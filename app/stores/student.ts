@@ -183,6 +183,7 @@ export const useStudentStore = defineStore('student', () => {
       unpicked: unpicked.value,
       lineUp: student.lineUp.filter(row => !registered.has(row.course)).map(({ course }) => ({ course,
         refusal: student.refused.find(one => one.course === course)?.finding ?? null })),
+      moved: student.moved,
       plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length,
       openCredits: standing.value.unplaced,
       offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,

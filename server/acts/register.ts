@@ -1,6 +1,6 @@
 import type { Section, Term } from '@ridgeway/core/catalog'
 import type { StudentFile } from '@ridgeway/core/planning'
-import { decideRun, findingName, freeSeats, type LineUpRow, type RowDecision } from '@ridgeway/core/registration'
+import { decideRun, findingName, freeSeats, type RowDecision } from '@ridgeway/core/registration'
 import type { RunResult } from '#shared/contract/acts/student'
 import { type College, findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
@@ -10,7 +10,7 @@ import { type Executor, Repeat } from '../db/database'
 import type { Dossier } from '../db/store/dossiers'
 import { groupBy } from '../db/store/group'
 import { keepRuns, readForRuns, type Run } from '../db/store/runs'
-import { lockSeats, readSeats, type Seats, type TermSections } from '../db/store/sections'
+import { lockSeats, readSeats, readWaiting, type Seats, type TermSections } from '../db/store/sections'
 
 /** One press of the button. */
 export interface Press {
@@ -32,9 +32,9 @@ interface Reading {
   dossier: Dossier
   file: StudentFile
   term: Term
-  rows: LineUpRow[]
+  rows: ReturnType<typeof openRows>
   kept: TermSections
-  /** The sections of its rows, without their seats. */
+  /** The sections of its rows and of their backups, without their seats. */
   chosen: Section[]
 }
 
@@ -72,8 +72,8 @@ export async function registerTogether(tx: Executor, presses: readonly Press[],
   }
   const seats = await SeatsAtHand.lock(tx, readings, college)
   const runs = readings.map((reading) => {
-    const run = runOf(reading.press, decide(reading, college, seats))
-    seats.take(run.claims)
+    const run = runOf(reading, decide(reading, college, seats))
+    seats.take(run)
     answers.set(reading.press, run.result)
     return run
   })
@@ -95,7 +95,8 @@ function readPress(press: Press, dossier: Dossier, college: College, kept: TermS
   if (rows.length === 0)
     throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.',
       'Look at the line-up again: it was changed, or everything in it is registered.')
-  return { press, dossier, file, term, rows, kept, chosen: rows.flatMap(row => row.sectionIds.flatMap(id => kept.byId.get(id) ?? [])) }
+  return { press, dossier, file, term, rows, kept, chosen: rows.flatMap(row => [...row.sectionIds, ...row.backups.flat()].flatMap(id =>
+    kept.byId.get(id) ?? [])) }
 }
 
 function decide({ press, dossier, file, term, rows, kept, chosen }: Reading, college: College, seats: SeatsAtHand): RowDecision[] {
@@ -115,7 +116,8 @@ class SeatsAtHand {
     const locked = await lockSeats(tx, [...pools].sort((a, b) => a - b))
     const seats = new Map(locked.map(one => [one.pool, one]))
     const wanted = new Map<number, number>()
-    for (const { chosen } of readings) for (const { id } of chosen) wanted.set(id, (wanted.get(id) ?? 0) + 1)
+    for (const { chosen } of readings)
+      for (const { id } of chosen.flatMap(section => section.pools)) wanted.set(id, (wanted.get(id) ?? 0) + 1)
     const short = new Set<string>()
     const waiting = new Map<number, number>()
     for (const [term, group] of groupBy(readings, reading => reading.press.term)) {
@@ -124,7 +126,7 @@ class SeatsAtHand {
         college.sections.forget(term)
         throw new Repeat('sections changed')
       }
-      const scarce = [...new Set(group.flatMap(({ chosen }) => chosen).filter(section => mayRunOut(section, seats, wanted.get(section.id)!))
+      const scarce = [...new Set(group.flatMap(({ chosen }) => chosen).filter(section => mayRunOut(section, seats, wanted))
         .map(section => section.course))]
       if (scarce.length === 0) continue
       for (const course of scarce) short.add(course)
@@ -132,6 +134,10 @@ class SeatsAtHand {
         if (!seats.has(one.pool)) seats.set(one.pool, one)
         waiting.set(one.section, one.waiting)
       }
+      // How many wait is asked where nobody can join meanwhile: the seats of these sections are locked.
+      if (group.some(({ rows }) => rows.some(row => row.waitIfFull)))
+        for (const one of await readWaiting(tx, group.flatMap(({ chosen }) => chosen.map(section => section.id))))
+          waiting.set(one.section, one.waiting)
     }
     return new SeatsAtHand(seats, waiting, short)
   }
@@ -145,29 +151,33 @@ class SeatsAtHand {
       id => this.waiting.get(id) ?? 0)
   }
 
-  take(claims: Run['claims']) {
+  take({ claims, waits }: Pick<Run, 'claims' | 'waits'>) {
     for (const { poolId } of claims) {
       const before = this.seats.get(poolId)!
       this.seats.set(poolId, { ...before, taken: before.taken + 1 })
     }
+    for (const { sectionId } of waits) this.waiting.set(sectionId, (this.waiting.get(sectionId) ?? 0) + 1)
   }
 }
 
-/** Whether so many who want a section could find no seat; seats that are kept for some programs may do for nobody. */
-const mayRunOut = ({ pools }: Section, seats: ReadonlyMap<number, Seats>, wanted: number) => pools.length === 0 || pools.some((pool) => {
-  const now = seats.get(pool.id)
-  return pool.forGroup !== null || !now || freeSeats({ ...pool, ...now }) < wanted
-})
+/** Whether so many who want a section could find no seat; seats that are kept for some may do for nobody. */
+const mayRunOut = ({ pools }: Section, seats: ReadonlyMap<number, Seats>, wanted: ReadonlyMap<number, number>) => pools.length === 0
+  || pools.some((pool) => {
+    const now = seats.get(pool.id)
+    return pool.forGroup !== null || !now || freeSeats({ ...pool, ...now }) < (wanted.get(pool.id) ?? 0)
+  })
 
 /** What is to be kept of a decided press: seats, rows that leave the line-up, the ledger, and the answer under its key. */
-function runOf(press: Press, decisions: RowDecision[]): Run {
+function runOf({ press, rows }: Reading, decisions: RowDecision[]): Run {
   const { student, actor, term, key, at } = press
+  const waiting = decisions.filter(decision => decision.outcome === 'waitlist')
   const accepted = decisions.filter(decision => decision.outcome === 'register')
   return {
     student, actor, term, key, at, asked: askedBy(press),
     claims: accepted.flatMap(decision => decision.claims.map((claim, index) => ({ ...claim, course: decision.course,
-      credits: index === 0 ? decision.credits : 0 }))),
-    rowsDone: accepted.map(decision => decision.rowId),
+      credits: index === 0 ? decision.credits : 0, grading: rows.find(row => row.id === decision.rowId)!.grading }))),
+    waits: waiting.flatMap(({ course, waits }) => waits.map(wait => ({ ...wait, course }))),
+    rowsDone: [...accepted, ...waiting].map(decision => decision.rowId),
     refusals: decisions.filter(decision => decision.outcome === 'refused').map(decision => ({ course: decision.course,
       codes: decision.findings.filter(finding => !finding.ok).map(findingName) })),
     result: { reference: key.slice(0, 8).toUpperCase(), at, repeated: false, rows: decisions },

@@ -113,5 +113,6 @@ export function decisionContext(college: College, dossier: Dossier, about: { fil
     },
     loadCap: file.capRaised[term.code] ?? term.loadCap,
     registered,
+    waitlisted: new Set(dossier.waitlisted.map(row => row.section)),
   }
 }

@@ -46,5 +46,6 @@ function record(event: H3Event, problem: unknown) {
     const lines = (inner.stack ?? '').split('\n').filter(line => /^\s+at /.test(line)).map(line => line.trim())
     if (where.length === 0) where.push(...lines.slice(0, 6))
   }
-  log.error({ method: event.method, path: event.path.split('?')[0], causes, errno: errorNumber(problem), where }, 'unexpected failure')
+  log.error({ method: event.method, path: event.path.split('?')[0]!.replace(/^\/calendar\/.*/, '/calendar/…'), causes,
+    errno: errorNumber(problem), where }, 'unexpected failure')
 }

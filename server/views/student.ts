@@ -1,3 +1,4 @@
+import { movedPicks } from '@ridgeway/core/next'
 import { earnedCredits } from '@ridgeway/core/record'
 import { openingFor } from '@ridgeway/core/registration'
 import type { StudentState } from '#shared/contract/views/student'
@@ -23,7 +24,7 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
   const opening = openingFor(college.openings.filter(rule => rule.term === term.code), file.programs,
     earnedCredits(file.record, college.catalog))
   const signOff = dossier.signOffs.find(one => one.term === term.code)
-  const { rows } = await decideLineUp(looking, { dossier, file, gates: [], term })
+  const { rows, sections } = await decideLineUp(looking, { dossier, file, gates: [], term })
   const refused = rows.flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0, 1).map(finding => ({ course, finding })))
   return {
     id: student,
@@ -44,6 +45,7 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     searches: await searchesOf(db, student),
     feedSince: await feedOf(db, student),
     refused,
+    moved: movedPicks(dossier.lineUp.filter(row => row.term === term.code), sections),
     registered: dossier.registered.map(({ id: _, ...row }) => row),
     waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => row),
     gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),

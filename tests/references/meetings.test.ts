@@ -1,9 +1,11 @@
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import type { Meeting, Weekday } from '@ridgeway/core/catalog'
-import { expandMeeting, findClash } from '@ridgeway/core/weeks'
+import { clashBetween, expandMeeting, expandSection, findClash, toInstant } from '@ridgeway/core/weeks'
 import { Random } from '../../demo/random'
-import { TERMS } from '../../demo/calendar'
+import { INSTITUTION, TERMS } from '../../demo/calendar'
+import { COURSES } from '../../demo/courses'
+import { demoSections } from '../../demo/load'
 
 /**
  * Our expansion of meetings against that of an iCalendar library (RFC 5545, sections 3.3.10 RRULE and 3.8.5.1 EXDATE).
@@ -79,3 +81,98 @@ describe('meetings against an iCalendar library', () => {
     expect(clashes).toBeGreaterThan(30)
   })
 })
+
+/** What Intl (the Unicode consortium's time zone data) shows on a clock on the wall. */
+const wall = (instant: string, zone: string) => {
+  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-CA', { timeZone: zone, hourCycle: 'h23', year: 'numeric', month: '2-digit',
+    day: '2-digit', hour: '2-digit', minute: '2-digit' }).formatToParts(new Date(instant)).map(part => [part.type, part.value]))
+  return `${parts.year}-${parts.month}-${parts.day} ${parts.hour}:${parts.minute}`
+}
+
+describe('the sections of the demonstration against an iCalendar library', () => {
+  const { spring, summer } = demoSections(new Random(20270111))
+  const termOf = (code: string) => TERMS.find(term => term.code === code)!
+  it('meet on the same dates and at the same times, every one of them', () => {
+    expect(spring.length + summer.length).toBeGreaterThan(500)
+    for (const section of [...spring, ...summer]) {
+      const term = termOf(section.term)
+      const expected = section.meetings.flatMap(meeting => expandByCalendar(meeting, term)).sort()
+      expect(expandSection(section, term).map(one => `${stamp(one.date, one.start)}/${stamp(one.date, one.end)}`).sort()).toEqual(expected)
+    }
+  })
+
+  it('clash where those dates overlap, half terms, trips and exams included', () => {
+    const random = new Random(77)
+    const term = termOf('2027SP')
+    const spans = (section: (typeof spring)[number]) => [...section.meetings.flatMap(meeting => expandByCalendar(meeting, term)),
+      ...section.exam ? [`${stamp(section.exam.date, section.exam.start)}/${stamp(section.exam.date, section.exam.end)}`] : []]
+      .map(text => text.split('/') as [string, string])
+    let clashes = 0
+    for (let i = 0; i < 600; i++) {
+      const [a, b] = [random.pick(spring), random.pick(spring)]
+      if (a === b) continue
+      const others = spans(b)
+      const expected = spans(a).some(([start, end]) => others.some(([from, to]) => start < to && from < end))
+      if (expected) clashes++
+      expect(clashBetween([a], [b], term, []) !== null).toBe(expected)
+    }
+    expect(clashes).toBeGreaterThan(15)
+  })
+
+  it('keep their hour on the wall through both changes of the clock', () => {
+    const zone = INSTITUTION.zone
+    for (const [before, after, shifted] of [['2027-03-10', '2027-03-17', -1], ['2026-10-28', '2026-11-04', 1]] as const) {
+      expect(wall(toInstant(before, 570, zone), zone)).toBe(`${before} 09:30`)
+      expect(wall(toInstant(after, 570, zone), zone)).toBe(`${after} 09:30`)
+      const hours = (Date.parse(toInstant(after, 570, zone)) - Date.parse(toInstant(before, 570, zone))) / 3_600_000
+      expect(hours).toBe(7 * 24 + shifted)
+    }
+  })
+})
+
+describe('the timetable of the demonstration', () => {
+  const { spring, summer } = demoSections(new Random(20270111))
+  it.each([['rooms', spring], ['rooms', summer]])('has no room in which two classes meet at once', (_, sections) => {
+    expect(doubleBooked(sections, (section, meeting) => meeting.site === 'online' || meeting.room === 'Field trip'
+      ? []
+      : [`${meeting.site} ${meeting.room}`])).toEqual([])
+  })
+  it.each([['teachers', spring], ['teachers', summer]])('has nobody who teaches two at once', (_, sections) => {
+    expect(doubleBooked(sections, section => section.instructors)).toEqual([])
+  })
+  it('has minutes of class that agree with the credits', () => {
+    // 50 minutes a credit and week for lectures and tutorials, 170 for a lab, twice that in half a term or in summer (common practice, no
+    // source).
+    const courses = new Map(COURSES.map(one => [one.code, one]))
+    for (const section of [...spring, ...summer].filter(one => one.meetings.length > 0)) {
+      const course = courses.get(section.course)!
+      const credits = section.part !== 'lecture' ? 1 : Math.max(1, course.credits / 100 - (course.parts.length > 1 ? 1 : 0))
+      const asked = (section.part === 'lab' ? 170 : credits * 50) * (section.session === 'full' && section.term === '2027SP' ? 1 : 2)
+      const weekly = section.meetings.filter(one => one.first !== one.last)
+        .reduce((sum, one) => sum + one.days.length * (one.end - one.start), 0)
+      expect(Math.abs(weekly - asked), `${section.course}-${section.label}`).toBeLessThanOrEqual(4)
+    }
+  })
+})
+
+/** Two classes that use the same thing at once; what goes under two names is one class. */
+function doubleBooked(sections: ReturnType<typeof demoSections>['spring'],
+  uses: (section: ReturnType<typeof demoSections>['spring'][number], meeting: Meeting) => readonly string[]): string[] {
+  const used = new Map<string, { from: number, to: number, who: string }[]>()
+  const found: string[] = []
+  for (const section of sections.filter(one => one.seatsWith === null && !one.cancelled)) {
+    const term = TERMS.find(one => one.code === section.term)!
+    for (const meeting of section.meetings) {
+      for (const { date, start, end } of expandMeeting(meeting, term)) {
+        for (const thing of uses(section, meeting)) {
+          const list = used.get(`${thing} ${date}`) ?? []
+          const who = `${section.course}-${section.label}`
+          found.push(...list.filter(one => one.who !== who && one.from < end && start < one.to).map(one =>
+            `${thing} ${date}: ${one.who}, ${who}`))
+          used.set(`${thing} ${date}`, [...list, { from: start, to: end, who }])
+        }
+      }
+    }
+  }
+  return found.slice(0, 5)
+}

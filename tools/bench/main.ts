@@ -6,6 +6,7 @@ import { benchDraft } from './draft'
 import type { Figure } from './figure'
 import { benchFirstView } from './first-view'
 import { benchRegistration } from './registration'
+import { benchSearch } from './search'
 import { benchAllocation, benchRecheck } from './standings'
 
 /** `./ridgeway bench [name …] [--json]` */
@@ -18,6 +19,7 @@ const BENCHES = {
   'recheck': () => benchRecheck(),
   'draft': () => benchDraft(),
   'arrangements': () => benchArrangements(),
+  'search': () => benchSearch(),
   'registration': (url: string) => withDatabase(url, benchRegistration),
   'first-view': (url: string) =>
     withDatabase(url, async (db) => {

@@ -34,14 +34,25 @@ const isSame = (say: (bundle: FoundBundle) => string) => find.compared.length > 
           <th />
           <th v-for="bundle in find.compared" :key="bundle.id" scope="col">
             {{ bundle.course }}-{{ bundle.sections[0]!.label }}
-            <WordLink class="small" :aria-label="`Take ${bundle.course}-${bundle.sections[0]!.label} out of the comparison`" @click="find.compare(bundle)">take out</WordLink>
+            <WordLink
+              class="small"
+              :aria-label="`Take ${bundle.course}-${bundle.sections[0]!.label} out of the comparison`"
+              @click="find.compare(bundle)"
+            >
+              take out
+            </WordLink>
           </th>
         </tr>
       </thead>
       <tbody>
         <tr>
           <th scope="row">Week</th>
-          <td v-for="bundle in find.compared" :key="bundle.id"><WeekStrip :sections="bundle.sections" :beside="besideOf(bundle)" :free="freeBlocks" /></td>
+          <td
+            v-for="bundle in find.compared"
+            :key="bundle.id"
+          >
+            <WeekStrip :sections="bundle.sections" :beside="besideOf(bundle)" :free="freeBlocks" />
+          </td>
         </tr>
         <tr v-for="[name, say] in rows" :key="name" :class="{ second: isSame(say) }">
           <th scope="row">{{ name }}</th>
@@ -50,7 +61,12 @@ const isSame = (say: (bundle: FoundBundle) => string) => find.compared.length > 
         <tr v-if="student.isOwn">
           <th scope="row"><span class="visually-hidden">Acts</span></th>
           <td v-for="bundle in find.compared" :key="bundle.id">
-            <ActButton :off="(bundle.registered && 'Registered already') || (bundle.picked && 'Picked already')" @click="$emit('pick', bundle)">Pick {{ bundle.course }}-{{ bundle.sections[0]!.label }}</ActButton>
+            <ActButton
+              :off="(bundle.registered && 'Registered already') || (bundle.picked && 'Picked already')"
+              @click="$emit('pick', bundle)"
+            >
+              Pick {{ bundle.course }}-{{ bundle.sections[0]!.label }}
+            </ActButton>
           </td>
         </tr>
       </tbody>

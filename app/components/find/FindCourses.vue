@@ -29,6 +29,7 @@ async function plan(code: string, term: (typeof found.value)[number]['firstTerm'
 </script>
 
 <template>
+  <p class="head"><FindScope /></p>
   <p class="second" role="status">{{ count(found.length,
     'course') }}<template v-if="find.search.canTake"> that you can take in a term ahead</template></p>
   <WordLink class="small all" :aria-pressed="!find.search.canTake" @click="find.set({ canTake: find.search.canTake ? undefined : true })">
@@ -36,10 +37,19 @@ async function plan(code: string, term: (typeof found.value)[number]['firstTerm'
   </WordLink>
   <OpenLines />
   <ul ref="list">
-    <li v-for="{ course, countsFor, offered, firstTerm, needs, opens } in found.slice(0, most)" :key="course.code" :class="`hue-${countsFor[0]?.hue ?? 'slate'}`">
-      <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a course that was found is a mark of our own,
-        walked to by the arrows -->
-      <button type="button" class="mark course" :data-item="`course ${course.code}`" @click="plan(course.code, firstTerm)" @keydown.p="plan(course.code, firstTerm)">
+    <li
+      v-for="{ course, countsFor, offered, firstTerm, needs, opens } in found.slice(0, most)"
+      :key="course.code"
+      :class="`hue-${countsFor[0]?.hue ?? 'slate'}`"
+    >
+      <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a course that was found is a mark of our own -->
+      <button
+        type="button"
+        class="mark course"
+        :data-item="`course ${course.code}`"
+        @click="plan(course.code, firstTerm)"
+        @keydown.p="plan(course.code, firstTerm)"
+      >
         <b>{{ course.code }}</b> {{ course.title }} <span class="second">· {{ creditRange(course) }} · {{ sayCountsFor(countsFor) }}</span>
         <span class="small line">{{ offered.length ? `offered ${offered.map(term => term.name).join(', ')}`
           : describeOffering(course) }}<template v-if="needs.length"> · <span class="blocking">needs {{ sayNeeds(needs,
@@ -47,11 +57,22 @@ async function plan(code: string, term: (typeof found.value)[number]['firstTerm'
               ? ` and ${opens.length - 5} more` : '' }}</template></span>
       </button>
       <span v-if="placeOf(course.code)" class="second small">planned in {{ termName(placeOf(course.code)!) }}</span>
-      <WordLink v-else-if="student.mayEdit && firstTerm" class="small" :aria-label="`Plan ${course.code} in ${firstTerm.name}`" @click="plan(course.code, firstTerm)"><span class="kbd">p</span> plan in {{ firstTerm.name }}</WordLink>
+      <WordLink
+        v-else-if="student.mayEdit && firstTerm"
+        class="small"
+        :aria-label="`Plan ${course.code} in ${firstTerm.name}`"
+        @click="plan(course.code, firstTerm)"
+      >
+        <span class="kbd">p</span> plan in {{ firstTerm.name }}
+      </WordLink>
     </li>
   </ul>
   <ActButton v-if="found.length > most" @click="most += 60">More of {{ found.length }}</ActButton>
-  <EmptyState v-if="found.length === 0">Nothing in the catalog answers to that. <WordLink @click="find.clear()">Begin anew</WordLink>.</EmptyState>
+  <EmptyState
+    v-if="found.length === 0"
+  >
+    Nothing in the catalog answers to that. <WordLink @click="find.clear()">Begin anew</WordLink>.
+  </EmptyState>
 </template>
 
 <style scoped>

@@ -34,14 +34,15 @@ async function pick(bundle: FoundBundle) {
     : `${bundle.course}-${bundle.sections[0]!.label} picked.${isPlanned ? '' : ' It is not in the plan yet.'}`)
 }
 async function plan(code: string) {
-  if (!student.mayEdit || !workingTerm.term || student.entries.some(entry => entry.course === code
-    && entry.term === workingTerm.code)) return
+  const isThere = student.entries.some(entry => entry.course === code && entry.term === workingTerm.code)
+  if (!student.mayEdit || !workingTerm.term || isThere) return
   await commands.place(code, workingTerm.term).done
   announce(commands.said.value)
 }
 async function remember(bundle: FoundBundle) {
   problem.value = await week.remember(bundle.course, bundle.sections.map(section => section.id), !bundle.remembered)
-  if (!problem.value) announce(`${bundle.course}-${bundle.sections[0]!.label} ${bundle.remembered ? 'taken off the shortlist' : 'is on the shortlist'}.`)
+  const name = `${bundle.course}-${bundle.sections[0]!.label}`
+  if (!problem.value) announce(bundle.remembered ? `${name} taken off the shortlist.` : `${name} is on the shortlist.`)
 }
 /** From the box into the list with the arrow, and back with the arrow from its first row. */
 function toList(event: KeyboardEvent) {
@@ -70,7 +71,6 @@ function toList(event: KeyboardEvent) {
       />
       <WordLink class="close" aria-keyshortcuts="Escape" @click="emit('close')">Close <span class="kbd">Esc</span></WordLink>
     </div>
-    <ViewChoice v-model="find.scope" label="Where to look" :choices="[['sections', `Sections in ${workingTerm.term?.name}`], ['courses', 'Courses of the whole catalog']]" />
     <FindCourses v-if="find.scope === 'courses'" />
     <template v-else>
       <FindSentence />
@@ -80,9 +80,26 @@ function toList(event: KeyboardEvent) {
         <v-menu>
           <template #activator="{ props: menu }"><WordLink v-bind="menu" class="small">{{ sorts.find(one =>
             one.value === (find.search.sort ?? 'best'))!.title }} ▾</WordLink></template>
-          <v-list aria-label="Order"><v-list-item v-for="one in sorts" :key="one.value" :title="one.title" :active="one.value === (find.search.sort ?? 'best')" @click="find.set({ sort: one.value })" /></v-list>
+          <v-list
+            aria-label="Order"
+          >
+            <v-list-item
+              v-for="one in sorts"
+              :key="one.value"
+              :title="one.title"
+              :active="one.value === (find.search.sort ?? 'best')"
+              @click="find.set({ sort: one.value })"
+            />
+            </v-list>
         </v-menu>
-        <WordLink v-if="week.shortlist.length" class="small" :aria-pressed="find.search.remembered === true" @click="find.set({ remembered: find.search.remembered ? undefined : true })">shortlist {{ week.shortlist.length }}</WordLink>
+        <WordLink
+          v-if="week.shortlist.length"
+          class="small"
+          :aria-pressed="find.search.remembered === true"
+          @click="find.set({ remembered: find.search.remembered ? undefined : true })"
+        >
+          shortlist {{ week.shortlist.length }}
+        </WordLink>
         <HiddenBar />
       </div>
       <FailedBox v-if="problem || find.failed" :problem="(problem ?? find.failed)!" :retry="!problem" @retry="find.run()" />
@@ -102,7 +119,12 @@ function toList(event: KeyboardEvent) {
       </div>
       <GreyShapes v-if="!find.found && !find.failed" label="Looking" :rows="6" />
       <FoundNothing v-if="find.found && find.found.bundles === 0" />
-      <ActButton v-if="find.found && find.found.courseCount > find.found.courses.length && find.most < 200" @click="find.more()">More of {{ count(find.found.courseCount, 'course') }}</ActButton>
+      <ActButton
+        v-if="find.found && find.found.courseCount > find.found.courses.length && find.most < 200"
+        @click="find.more()"
+      >
+        More of {{ count(find.found.courseCount, 'course') }}
+      </ActButton>
     </template>
   </section>
 </template>

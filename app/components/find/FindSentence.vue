@@ -2,7 +2,6 @@
 /** What is looked for, as one sentence: every part of it opens where it stands. */
 const find = useFindStore()
 const student = useStudentStore()
-const workingTerm = useWorkingTermStore()
 const { shown, others } = useSentence()
 const asking = ref(false)
 const name = ref('')
@@ -22,14 +21,19 @@ const isChanged = computed(() => shown.value.some(part => part.isSet && part.id 
 <template>
   <div class="sentence">
     <p>
-      <b>Sections in {{ workingTerm.term?.name }}</b>
+      <FindScope />
       <SentencePart v-for="part in shown" :key="part.id" :part="part" />
       <v-menu v-if="others.length">
         <template #activator="{ props: menu }"><WordLink v-bind="menu" class="small">+ condition</WordLink></template>
         <v-list aria-label="Another condition">
           <v-list-group v-for="part in others" :key="part.id">
             <template #activator="{ props: group }"><v-list-item v-bind="group" :title="`${part.before} …`" @click.stop /></template>
-            <v-list-item v-for="choice in part.choices.filter(one => one.value !== 'no').slice(0, 40)" :key="choice.value" :title="choice.words" @click="part.choose(choice.value)">
+            <v-list-item
+              v-for="choice in part.choices.filter(one => one.value !== 'no').slice(0, 40)"
+              :key="choice.value"
+              :title="choice.words"
+              @click="part.choose(choice.value)"
+            >
               <template v-if="choice.count !== undefined" #append><span class="second">{{ choice.count }}</span></template>
             </v-list-item>
           </v-list-group>
@@ -41,8 +45,17 @@ const isChanged = computed(() => shown.value.some(part => part.isSet && part.id 
         <v-menu v-if="searches.length">
           <template #activator="{ props: menu }"><WordLink v-bind="menu" class="small">kept searches ▾</WordLink></template>
           <v-list aria-label="Kept searches">
-            <v-list-item v-for="one in searches" :key="one.name" :title="one.name" @click="find.search = { text: '', ...one.search }; find.run()">
-              <template #append><WordLink class="small" :aria-label="`Let ${one.name} go`" @click.stop="find.letGo(one.name)">let go</WordLink></template>
+            <v-list-item
+              v-for="one in searches"
+              :key="one.name"
+              :title="one.name"
+              @click="find.search = { text: '', ...one.search }; find.run()"
+            >
+              <template
+                #append
+              >
+                <WordLink class="small" :aria-label="`Let ${one.name} go`" @click.stop="find.letGo(one.name)">let go</WordLink>
+              </template>
             </v-list-item>
           </v-list>
         </v-menu>

@@ -4,8 +4,13 @@ import type { FoundBundle, FoundCourse } from '#shared/contract/views/find'
 
 /** A course that was found, with every area it would count for, and a row for each of its bundles. */
 const { found } = defineProps<{ found: FoundCourse }>()
-defineEmits<{ pick: [bundle: FoundBundle], open: [bundle: FoundBundle], remember: [bundle: FoundBundle], compare: [bundle: FoundBundle]
-  plan: [] }>()
+defineEmits<{
+  pick: [bundle: FoundBundle]
+  open: [bundle: FoundBundle]
+  remember: [bundle: FoundBundle]
+  compare: [bundle: FoundBundle]
+  plan: []
+}>()
 const catalog = useCatalogStore()
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
@@ -20,7 +25,14 @@ const isPlanned = computed(() => student.entries.some(entry => entry.course === 
       <h3>{{ found.course }} <span class="title">{{ course?.title }}</span></h3>
       <span class="second">{{ formatCredits(found.credits) }} cr · {{ sayCountsFor(found.countsFor) }}</span>
       <span v-if="isPlanned" class="second small plan">planned</span>
-      <WordLink v-else-if="student.mayEdit" class="small plan" :aria-label="`Plan ${found.course} in ${workingTerm.term?.name}`" @click="$emit('plan')"><span class="kbd">p</span> plan</WordLink>
+      <WordLink
+        v-else-if="student.mayEdit"
+        class="small plan"
+        :aria-label="`Plan ${found.course} in ${workingTerm.term?.name}`"
+        @click="$emit('plan')"
+      >
+        <span class="kbd">p</span> plan
+      </WordLink>
     </header>
     <ul>
       <FoundRow

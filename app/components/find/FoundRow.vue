@@ -24,7 +24,15 @@ function onKey(event: KeyboardEvent) {
 <template>
   <li :class="{ chosen: bundle.picked || bundle.registered }">
     <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a row that was found is a mark of our own, pressed as a whole -->
-    <button type="button" class="mark row" :data-item="`found ${bundle.id}`" :aria-label="sayBundle(bundle)" @click="emit('open')" @keydown="onKey" @keydown.enter.prevent="emit('pick')">
+    <button
+      type="button"
+      class="mark row"
+      :data-item="`found ${bundle.id}`"
+      :aria-label="sayBundle(bundle)"
+      @click="emit('open')"
+      @keydown="onKey"
+      @keydown.enter.prevent="emit('pick')"
+    >
       <WeekStrip :sections="bundle.sections" :beside="besideOf(bundle)" :free="freeBlocks" />
       <b class="label">{{ bundle.sections[0]!.label }}</b>
       <span class="when">{{ sayWhen(bundle) }}</span>
@@ -34,10 +42,24 @@ function onKey(event: KeyboardEvent) {
       <span class="seats">{{ saySeats(bundle) }}</span>
     </button>
     <span v-if="student.isOwn" class="acts small">
-      <WordLink class="small" :off="bundle.registered && 'Registered already; exchange it under Register'" :aria-pressed="bundle.picked" @click="emit('pick')">{{ pickWords }}</WordLink>
+      <WordLink
+        class="small"
+        :off="bundle.registered && 'Registered already; exchange it under Register'"
+        :aria-pressed="bundle.picked"
+        @click="emit('pick')"
+      >
+        {{ pickWords }}
+      </WordLink>
       <WordLink class="small" :aria-pressed="bundle.remembered" @click="emit('remember')">{{ bundle.remembered ? 'on the shortlist'
         : 'shortlist' }}</WordLink>
-      <WordLink class="small" :aria-pressed="isCompared" :off="!isCompared && find.compared.length >= 4 && 'Four stand side by side already'" @click="emit('compare')">compare</WordLink>
+      <WordLink
+        class="small"
+        :aria-pressed="isCompared"
+        :off="!isCompared && find.compared.length >= 4 && 'Four stand side by side already'"
+        @click="emit('compare')"
+      >
+        compare
+      </WordLink>
     </span>
   </li>
 </template>
@@ -52,7 +74,9 @@ li:hover, li:focus-within, li.chosen { background: var(--act-tint); }
 }
 .when { font-weight: 650; }
 .seats { text-align: right; }
-.acts { display: grid; gap: 0; width: 92px; padding-right: 8px; }
+.acts { display: grid; gap: 0; width: 92px; padding-right: 8px; opacity: 0; }
+li:hover .acts, li:focus-within .acts, li.chosen .acts { opacity: 1; }
+@media (hover: none) { .acts { opacity: 1; } }
 @media (max-width: 1000px) {
   .row { grid-template-columns: 146px 1fr auto; gap: 0 10px; }
   .label { display: none; }

@@ -14,7 +14,12 @@ function toggle(reason: string) {
 <template>
   <div v-if="all" class="hidden">
     <span class="second">{{ all }} not shown:</span>
-    <span class="bar" aria-hidden="true"><i v-for="(one, i) in hidden" :key="one.reason" :style="{ flexGrow: one.bundles, background: SHADES[i % 4] }" /></span>
+    <span
+      class="bar"
+      aria-hidden="true"
+    >
+      <i v-for="(one, i) in hidden" :key="one.reason" :style="{ flexGrow: one.bundles, background: SHADES[i % 4] }" />
+    </span>
     <WordLink
       v-for="one in hidden.slice(0, 5)"
       :key="one.reason"

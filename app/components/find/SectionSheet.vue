@@ -59,13 +59,37 @@ async function pick() {
     <GreyShapes v-if="!sheet && !problem" label="Loading the section" :rows="5" />
     <template v-if="sheet">
       <p class="top">
-        <span :class="{ blocking: fit?.blocks }"><b>{{ fit?.words }}</b></span> · {{ saySeats(sheet.bundle) }} · {{ formatCredits(course?.credits ?? 0) }} cr
-        <ActButton v-if="student.isOwn" weight="full" :off="sheet.bundle.registered && 'Registered already; exchange it under Register'" @click="pick">{{ sheet.bundle.picked ? 'Take out of the line-up' : 'Pick this bundle' }}</ActButton>
+        <span
+          :class="{ blocking: fit?.blocks }"
+        >
+          <b>{{ fit?.words }}</b></span> · {{ saySeats(sheet.bundle) }} · {{ formatCredits(course?.credits ?? 0) }} cr
+        <ActButton
+          v-if="student.isOwn"
+          weight="full"
+          :off="sheet.bundle.registered && 'Registered already; exchange it under Register'"
+          @click="pick"
+        >
+          {{ sheet.bundle.picked ? 'Take out of the line-up' : 'Pick this bundle' }}
+        </ActButton>
       </p>
-      <p v-for="(finding, i) in sheet.bundle.refusals" :key="i"><span class="blocking">{{ sayFinding(finding).words }}</span> {{ sayFinding(finding).way }}</p>
+      <p
+        v-for="(finding, i) in sheet.bundle.refusals"
+        :key="i"
+      >
+        <span class="blocking">{{ sayFinding(finding).words }}</span> {{ sayFinding(finding).way }}
+      </p>
       <p v-if="sheet.bundle.hits.length" class="blocking">It falls into hours that you keep free{{ sheet.bundle.hits[0]
         ? `: ${sheet.bundle.hits.join(', ')}` : '' }}.</p>
-      <div class="week"><WeekStrip :sections="sections" :beside="besideOf(sheet.bundle)" :free="freeBlocks" /><span>{{ sayWhen(sheet.bundle) }}<br /><span class="second">{{ sayDates(sheet.bundle) }}</span></span></div>
+      <div
+        class="week"
+      >
+        <WeekStrip
+          :sections="sections"
+          :beside="besideOf(sheet.bundle)"
+          :free="freeBlocks"
+        />
+        <span>{{ sayWhen(sheet.bundle) }}<br /><span class="second">{{ sayDates(sheet.bundle) }}</span></span>
+      </div>
       <dl>
         <template v-for="section in sections" :key="section.id">
           <dt>{{ section.part }} {{ section.label }}</dt>
@@ -78,7 +102,9 @@ async function pick() {
             <p v-if="section.meetings.length === 0">no set time</p>
             <p>{{ section.instructors.join(', ') }} · {{ sayDelivery(section.delivery) }} · number <b>{{ section.number }}</b></p>
             <p>Seats: {{ section.pools.map((pool) =>
-              `${pool.taken + pool.held} of ${pool.capacity} taken ${poolWords(pool.forGroup)}`).join('; ') }}<template v-if="section.seatsWith !== null">, shared with the class that it meets with</template>. Waitlist: {{ section.waiting }} of {{ section.waitlistCapacity }}.</p>
+              `${pool.taken + pool.held} of ${pool.capacity} taken ${poolWords(pool.forGroup)}`).join('; ') }}<template
+              v-if="section.seatsWith !== null">, shared with the class that it meets with</template>. Waitlist: {{ section.waiting }} of
+              {{ section.waitlistCapacity }}.</p>
             <p v-if="kept(section).length">Only for {{ kept(section).join(' or ') }} students.</p>
             <p v-if="section.group">Group {{ section.group }}: stays clear of the other courses of the group.</p>
             <p v-if="section.exam">Exam: {{ sayExam(section) }}</p>

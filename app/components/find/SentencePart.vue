@@ -11,7 +11,14 @@ const open = ref(false)
     {{ part.before }}
     <v-menu v-model="open" :close-on-content-click="!part.many">
       <template #activator="{ props: menu }">
-        <WordLink v-bind="menu" class="words-of" :class="{ set: part.isSet }" :aria-label="`${part.before} ${part.words}: change`">{{ part.words }}</WordLink>
+        <WordLink
+          v-bind="menu"
+          class="words-of"
+          :class="{ set: part.isSet }"
+          :aria-label="`${part.before} ${part.words}: change`"
+        >
+          {{ part.words }}
+        </WordLink>
       </template>
       <v-list class="choices" :aria-label="part.before" :select-strategy="part.many ? 'independent' : 'single-independent'">
         <v-list-item v-if="part.isSet && part.many" title="No matter" @click="part.clear()" />

@@ -36,6 +36,16 @@ const beside = computed(() => rules.value?.beside ?? null)
 function setCredits(credits: number) {
   edit([{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${formatCredits(credits)} credits`)
 }
+const find = useFindStore()
+const { open: openFind } = useInAddress('find')
+const workingTerm = useWorkingTermStore()
+const { term } = storeToRefs(workingTerm)
+function findSections() {
+  find.scope = 'sections'
+  find.clear()
+  find.set({ text: course.value.code, canTake: undefined })
+  openFind('1')
+}
 const FIRM = { 'passed': 'yes', 'if passed': 'if passed', 'if planned': 'in the plan', 'unmet': 'no' } as const
 /** Credits to choose from, by halves, for a course whose credits vary. */
 const amounts = computed(() => {
@@ -73,6 +83,7 @@ const saveNote = () =>
     <div class="parts">
       <div>
         <p>{{ course.description }}</p>
+        <p v-if="term?.scheduled"><WordLink class="small" @click="findSections">Sections in {{ term.name }}</WordLink></p>
         <div v-for="check in checks" :key="check.id" class="check">
           <p :class="{ blocking: check.severity === 'blocker' }">
             <b>{{ sayCheck(check) }}</b>

@@ -5,14 +5,21 @@ import { sayGate } from '@ridgeway/words'
 const student = useStudentStore()
 const week = useWeekStore()
 const session = useSessionStore()
-const { opensIn, rows, gatesClosed, tooLate, willRegister, offBecause, press } = useRunSheet()
+const { opensIn, rows, gatesClosed, tooLate, willRegister, willWait, offBecause, press } = useRunSheet()
 const names = (gates: typeof gatesClosed.value) => gates.map(gate => sayGate(gate).title.toLowerCase()).join(', ')
 const othersClosed = computed(() => gatesClosed.value.filter(gate => gate.kind !== 'opening'))
+/** What a press does, exactly: so many registered, so many waited for. */
+const pressWords = computed(() => {
+  const [now, waits] = [willRegister.value.length, willWait.value.length]
+  if (waits === 0) return `Register ${count(now, 'course')}`
+  return now === 0 ? `Join ${count(waits, 'waitlist')}` : `Register ${count(now, 'course')}, join ${count(waits, 'waitlist')}`
+})
 const words = computed(() => {
   if (tooLate.value) return sayGate(tooLate.value).way
   if (gatesClosed.value.length > 0) return `Closed: ${names(gatesClosed.value)}. ${sayGate(gatesClosed.value[0]!).way}`
-  if (rows.value.length > 0 && willRegister.value.length === 0) return 'Nothing in the line-up would be registered; each row says why.'
-  const refused = rows.value.length - willRegister.value.length
+  const does = willRegister.value.length + willWait.value.length
+  if (rows.value.length > 0 && does === 0) return 'Nothing in the line-up would be registered; each row says why.'
+  const refused = rows.value.length - does
   return refused > 0 ? `${count(refused, 'row')} would be refused and ${refused === 1 ? 'stays' : 'stay'} here.` : ''
 })
 </script>
@@ -20,7 +27,7 @@ const words = computed(() => {
 <template>
   <div class="press">
     <ActButton weight="full" class="big" :off="offBecause" :busy="week.running" @click="press">
-      {{ week.running ? 'Registering…' : `Register ${count(willRegister.length, 'course')}` }}
+      {{ week.running ? 'Registering…' : pressWords }}
     </ActButton>
     <span v-if="opensIn" class="opens" role="timer"
       >Opens in <b>{{ opensIn }}</b> <template v-if="othersClosed.length"> · also closed: {{ names(othersClosed) }}</template

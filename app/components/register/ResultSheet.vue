@@ -5,6 +5,11 @@ import { sayFinding } from '@ridgeway/words'
 /** What the run did, one line a row, with its reference; it stays until the page is left. */
 const props = defineProps<{ result: RunResult }>()
 const session = useSessionStore()
+const became = ({ outcome, backup, waits }: RunResult['rows'][number]) => outcome === 'refused'
+  ? 'refused'
+  : outcome === 'waitlist'
+    ? `on the waitlist, ${ordinal(Math.max(...waits.map(wait => wait.place)))}`
+    : backup > 0 ? `registered, with backup ${backup}` : 'registered'
 const done = computed(() => props.result.rows.filter(row => row.outcome === 'register').length)
 </script>
 
@@ -17,8 +22,8 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
     <ul>
       <li v-for="row in result.rows" :key="row.rowId">
         <b>{{ row.course }}</b> <span
-          :class="{ blocking: row.outcome === 'refused' }">{{ row.outcome === 'register' ? 'registered' : 'refused' }}</span>
-        <template v-for="(finding, i) in row.findings.filter(f => !f.ok)" :key="i">
+          :class="{ blocking: row.outcome === 'refused' }">{{ became(row) }}</span>
+        <template v-for="(finding, i) in row.findings.filter(f => !f.ok && row.outcome === 'refused')" :key="i">
           · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template
         >
       </li>

@@ -4,15 +4,16 @@ import type { RowDecision } from '@ridgeway/core/registration'
 import { describeTimes, formatCredits, sayFinding } from '@ridgeway/words'
 
 /** One course of the line-up: its bundle, its checks spelled out, and what would become of it. */
-const { row, position } = defineProps<{ row: RowDecision, position: number }>()
-const emit = defineEmits<{ out: [course: string] }>()
+const { row, position, last } = defineProps<{ row: RowDecision, position: number, last: boolean }>()
+const emit = defineEmits<{ out: [course: string], move: [by: number] }>()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const { hueOfCourse } = useItems()
 const { refusals, bundleOf, outcome } = useRunSheet()
+const { open: openSection } = useInAddress('section')
 const bundle = computed(() => bundleOf(row.course))
-const refused = computed(() => refusals(row))
+const refused = computed(() => row.outcome === 'waitlist' ? [] : refusals(row))
 const credits = computed(() => row.credits || catalog.courses.get(row.course)?.credits || 0)
 const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'load-cap').map(one => sayFinding(one).words).join(' '))
 </script>
@@ -37,10 +38,30 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
           <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
         </p>
       </template>
-      <p v-if="refused.length === 0">{{ fine }}</p>
+      <p v-if="refused.length === 0">{{ row.outcome === 'waitlist' ? 'Full: it would wait for a seat.' : fine }}</p>
+      <RowSetup :row="row" />
+      <WordLink class="small" :aria-label="`All about ${row.course}`" @click="openSection(row.sectionIds.join('+'))">all about it</WordLink>
     </div>
     <div class="outcome">
-      <b :class="{ blocking: outcome(row) !== 'will register' }">{{ outcome(row) }}</b>
+      <b :class="{ blocking: outcome(row) === 'refused' || outcome(row) === 'too late' }">{{ outcome(row) }}</b>
+      <span v-if="student.isOwn" class="order">
+        <WordLink
+          class="small"
+          :off="position === 1 && 'It is served first already'"
+          :aria-label="`Serve ${row.course} earlier`"
+          @click="emit('move', -1)"
+        >
+          ↑
+        </WordLink>
+        <WordLink
+          class="small"
+          :off="last && 'It is served last already'"
+          :aria-label="`Serve ${row.course} later`"
+          @click="emit('move', 1)"
+        >
+          ↓
+        </WordLink>
+      </span>
       <WordLink
         v-if="student.isOwn"
         class="small"
@@ -55,11 +76,12 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
 
 <style scoped>
 li {
-  display: grid; grid-template-columns: 22px 250px 1fr 92px; gap: 12px; padding: 9px 14px;
+  display: grid; grid-template-columns: 22px 250px 1fr 112px; gap: 12px; padding: 9px 14px;
   border-top: 1px solid var(--line-soft); align-items: start;
 }
 li:first-child { border-top: 0; }
 p { margin: 0 0 2px; }
+.order { display: flex; gap: 10px; }
 .outcome { display: grid; gap: 2px; justify-items: start; }
 .block :deep(.title) { white-space: normal; }
 @media (max-width: 800px) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Term, termPhase } from '@ridgeway/core/catalog'
-import { factsOf } from '@ridgeway/core/record'
+import { factsOf, lineRef } from '@ridgeway/core/record'
 import { type Candidate, findCandidates, type LineReport } from '@ridgeway/core/requirements'
 import { creditRange, describeLine, sayBrokenPin, sayCandidate, sayLost, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
@@ -22,6 +22,14 @@ watch(() => [props.line.id, props.itemId], () => {
   problem.value = null
 })
 
+const find = useFindStore()
+const { open: openFind } = useInAddress('find')
+function findSections() {
+  find.scope = 'sections'
+  find.clear()
+  find.set({ lines: [lineRef(props.program, props.line.id)] })
+  openFind('1')
+}
 const groups = computed(() => {
   const term = workingTerm.term
   const state = student.state
@@ -118,6 +126,11 @@ async function takeBack(id: number) {
         </p>
         <p v-if="line.open === 0 && line.needed > 0" class="second small">
           {{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}
+        </p>
+        <p
+          v-if="line.open > 0 && workingTerm.term?.scheduled"
+        >
+          <WordLink class="small" @click="findSections">Find sections in {{ workingTerm.term.name }} that count for it</WordLink>
         </p>
         <p class="said" role="status">{{ said }}</p>
       </div>

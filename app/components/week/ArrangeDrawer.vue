@@ -8,7 +8,7 @@ const emit = defineEmits<{ close: [] }>()
 const arrange = useArrangeStore()
 const catalog = useCatalogStore()
 const week = useWeekStore()
-const { without, inputFor } = useArrangeInput()
+const { without, overCap, inputFor } = useArrangeInput()
 const { picked, take } = useArrangement()
 const problem = ref<Problem | null>(null)
 const keeping = ref<string[]>([])
@@ -77,6 +77,10 @@ useKey('next arrangement', () => arrange.step(1))
           <v-select v-model="adding" :items="kinds" label="Add a wish" @update:model-value="add" />
           <v-select v-model="keeping" :items="Object.keys(picked)" label="Keep as picked" multiple />
         </div>
+        <p v-if="overCap" class="small">
+          Together these courses are {{ overCap.credits / 100 }} credits, over the cap of {{ overCap.cap / 100 }}: not all could be
+          registered.
+        </p>
         <p v-if="without.length" class="blocking small">Of {{ without.join(', ') }} no bundle could be taken; it is left out here.</p>
       </div>
       <div role="status">

@@ -2,7 +2,7 @@
 /** The best weeks side by side, the one that the ribbon shows marked; stepped through, and taken whole. */
 const emit = defineEmits<{ take: [] }>()
 const arrange = useArrangeStore()
-const { changesOf, labelOf, blocksOf, sayWeek } = useArrangement()
+const { changesOf, labelOf, blocksOf, sayWeek, distinctionOf, backupsIn } = useArrangement()
 const weeks = computed(() => arrange.weeks ?? [])
 const field = useTemplateRef<HTMLElement>('field')
 useRoving(field, '.one')
@@ -12,6 +12,21 @@ const said = computed(() => {
   if (changes.value.length === 0) return 'This is the week as it is picked.'
   return `Would choose ${changes.value.map(([course, id]) => labelOf(course, id)).join(', ')}.`
 })
+/** What tells the first ones from each other. */
+const first = computed(() => weeks.value.slice(0, 4))
+const distinction = (i: number) => i < first.value.length ? distinctionOf(weeks.value[i]!, first.value) : ''
+/** Another week, held against the one that is looked at. */
+const beside = ref<number | null>(null)
+watch(weeks, () => beside.value = null)
+const differences = computed(() => {
+  const other = beside.value === null ? null : weeks.value[beside.value]
+  const mine = arrange.looked
+  return other && mine
+    ? Object.keys(mine.choices).filter(course => mine.choices[course] !== other.choices[course])
+        .map(course => ({ course, here: labelOf(course, mine.choices[course]!), there: labelOf(course, other.choices[course]!) }))
+    : []
+})
+const backups = computed(() => arrange.looked ? backupsIn(arrange.looked) : [])
 watch(() => arrange.at, async () => {
   await nextTick()
   field.value?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
@@ -25,7 +40,8 @@ watch(() => arrange.at, async () => {
     <ActButton aria-keyshortcuts="]" :off="alone" @click="arrange.step(1)"><span class="kbd">]</span> ›</ActButton>
     <ActButton weight="full" :off="changes.length === 0 && 'It is picked already'" @click="emit('take')">Take this week</ActButton>
   </div>
-  <p class="small">{{ said }}</p>
+  <p class="small">{{ said }}<template v-if="backups.length"> Backups that still fit: {{ backups.join(', ') }}.</template></p>
+  <CompareWeeks v-if="weeks.length > 1" v-model="beside" :differences="differences" :at="arrange.at" :of="first.length" />
   <div ref="field" class="pictures" role="group" aria-label="The best weeks">
     <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a picture of a week is a mark of our own, pressed as a whole -->
     <button
@@ -39,6 +55,7 @@ watch(() => arrange.at, async () => {
     >
       <WeekPicture :blocks="blocksOf(one)" />
       <span class="small">{{ sayWeek(one) }}</span>
+      <span v-if="distinction(i)" class="small strong">{{ distinction(i) }}</span>
     </button>
   </div>
 </template>

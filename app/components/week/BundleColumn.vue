@@ -1,39 +1,45 @@
 <script setup lang="ts">
-import type { Section, Weekday } from '@ridgeway/core/catalog'
-import { seatsFor } from '@ridgeway/core/registration'
-import { formatCredits, sayFinding } from '@ridgeway/words'
+import { formatCredits } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
 
-/** One planned course with its bundles: when, where, how many seats, and in words whether it fits. */
+/**
+ * One course with its bundles: when, where, how many seats, and in words whether it fits; those that meet at the same hours fold
+ * together.
+ */
 const props = defineProps<{ course: string, bundles: BundleView[], hue: string }>()
-defineEmits<{ pick: [bundle: BundleView], ghost: [bundle: BundleView | null] }>()
+defineEmits<{ pick: [bundle: BundleView], ghost: [bundle: BundleView | null], open: [bundle: BundleView], backup: [bundle: BundleView] }>()
 const catalog = useCatalogStore()
 const student = useStudentStore()
+const workingTerm = useWorkingTermStore()
+const { free, fits, timesOf } = useBundleWords()
 const onlyFitting = ref(false)
+const sort = ref<'label' | 'time' | 'seats'>('label')
+const unfolded = ref<string[]>([])
 const catalogCourse = computed(() => catalog.courses.get(props.course))
-const shown = computed(() =>
-  props.bundles.filter(bundle => !onlyFitting.value || bundle.decision.outcome === 'register' || bundle.picked || bundle.registered),
-)
-const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
-const days = (bundle: BundleView) =>
-  new Set(bundle.sections.flatMap((section: Section) => section.meetings.flatMap(meeting => meeting.days)))
-const free = (bundle: BundleView) =>
-  Math.min(...bundle.sections.map((section: Section) => seatsFor(section, student.groups)))
-const waiting = (bundle: BundleView) => Math.max(...bundle.sections.map((section: Section) => section.waiting))
-const refusal = (bundle: BundleView) => bundle.decision.findings.find(finding => !finding.ok && finding.code !== 'duplicate')
-const mayPick = (bundle: BundleView) => !bundle.registered && student.isOwn
-const saySeats = (bundle: BundleView) =>
-  bundle.registered
-    ? 'registered'
-    : free(bundle) > 0 ? `${free(bundle)} left` : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}`
-/** Everything that the row shows, for who hears it. */
-const sayBundle = (bundle: BundleView) =>
-  [`${props.course}-${bundle.sections[0]!.label}`, bundle.times, where(bundle), session(bundle), saySeats(bundle),
-    bundle.registered ? '' : refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits'].filter(Boolean).join(', ')
-const where = (bundle: BundleView) =>
-  [...new Set(bundle.sections.flatMap((s: Section) => s.meetings.map(m => catalog.siteName(m.site))))].join(' + ') || 'Online, any time'
-const session = (bundle: BundleView) =>
-  ({ first: 'first half', second: 'second half' } as Record<string, string>)[bundle.sections[0]!.session]
+const SORTS = { label: 'by number', time: 'earliest first', seats: 'most seats first' } as const
+const order: Record<keyof typeof SORTS, (a: BundleView, b: BundleView) => number> = {
+  label: () => 0,
+  time: (a, b) => earliest(a) - earliest(b),
+  seats: (a, b) => free(b) - free(a),
+}
+const earliest = (bundle: BundleView) => Math.min(1440, ...bundle.sections.flatMap(section => section.meetings.map(meeting =>
+  meeting.start)))
+const shown = computed(() => props.bundles.filter(bundle => !onlyFitting.value || fits(bundle) || bundle.picked || bundle.registered)
+  .sort(order[sort.value]))
+/** Bundles at the same hours: the one that is chosen or fits stands for them. */
+const folds = computed(() => {
+  const groups = new Map<string, BundleView[]>()
+  for (const bundle of shown.value) groups.set(timesOf(bundle), [...groups.get(timesOf(bundle)) ?? [], bundle])
+  const first = (bundle: BundleView) => bundle.registered || bundle.picked ? 0 : fits(bundle) ? 1 : 2
+  return [...groups].map(([key, list]) => ({ key, list: [...list].sort((a, b) => first(a) - first(b) || free(b) - free(a)) }))
+})
+const visible = ({ key, list }: { key: string, list: BundleView[] }) => unfolded.value.includes(key) ? list : list.slice(0, 1)
+const toggle = (key: string) => unfolded.value = unfolded.value.includes(key)
+  ? unfolded.value.filter(one => one !== key)
+  : [...unfolded.value, key]
+const fitting = computed(() => props.bundles.filter(fits).length)
+const notPlanned = computed(() => !student.standing?.items.some(item => item.course === props.course && item.term === workingTerm.code
+  && item.state !== 'completed'))
 </script>
 
 <template>
@@ -42,71 +48,49 @@ const session = (bundle: BundleView) =>
       <h2>{{ course }} {{ catalogCourse?.title }}</h2>
       <span class="second">{{ formatCredits(catalogCourse?.credits ?? 0) }} cr</span>
     </header>
+    <p v-if="notPlanned" class="small second apart">not in your plan</p>
     <ul>
-      <li
-        v-for="bundle in shown"
-        :key="bundle.id"
-        :class="{ chosen: bundle.picked || bundle.registered }"
-        @mouseenter="$emit('ghost', bundle)"
-        @mouseleave="$emit('ghost', null)"
-      >
-        <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a row of bundles is a mark of our own, pressed as a whole -->
-        <button
-          type="button"
-          class="mark"
-          :aria-disabled="!mayPick(bundle) || undefined"
-          :aria-pressed="bundle.picked"
-          :aria-label="sayBundle(bundle)"
-          @click="mayPick(bundle) && $emit('pick', bundle)"
-          @focus="$emit('ghost', bundle)"
-          @blur="$emit('ghost', null)"
-        >
-          <span class="first">
-            <span class="glyph" aria-hidden="true"><i v-for="day in DAYS" :key="day" :class="{ on: days(bundle).has(day) }" /></span>
-            <b>{{ bundle.sections[0]!.label }}</b>
-            <span class="seats" :class="{ second: free(bundle) > 0 }">{{ saySeats(bundle) }}</span>
-          </span>
-          <span class="times">{{ bundle.times }}</span>
-          <span class="small second"
-            >{{ where(bundle) }}<template v-if="session(bundle)"> · {{ session(bundle) }}</template> ·
-            {{ bundle.sections[0]!.instructors.join(', ') }}</span
-          >
-          <span v-if="!bundle.registered" class="small" :class="refusal(bundle) ? 'blocking' : 'fits'"
-            >{{ bundle.picked ? 'picked · ' : '' }}{{ refusal(bundle) ? sayFinding(refusal(bundle)!).words : 'fits' }}</span
-          >
-        </button>
-      </li>
+      <template v-for="fold in folds" :key="fold.key">
+        <BundleRow
+          v-for="bundle in visible(fold)"
+          :key="bundle.id"
+          :bundle="bundle"
+          @pick="$emit('pick', bundle)"
+          @ghost="$emit('ghost', $event ? bundle : null)"
+          @open="$emit('open', bundle)"
+          @backup="$emit('backup', bundle)"
+        />
+        <li v-if="fold.list.length > 1" class="fold">
+          <WordLink class="small" :aria-expanded="unfolded.includes(fold.key)" @click="toggle(fold.key)">
+            {{ unfolded.includes(fold.key) ? 'fold' : `${fold.list.length - 1} more at the same hours` }}
+          </WordLink>
+        </li>
+      </template>
       <li v-if="bundles.length === 0" class="none second">No sections in this term.</li>
     </ul>
-    <footer v-if="bundles.some(b => b.decision.outcome === 'refused' && !b.registered)">
+    <footer v-if="bundles.length > 1">
       <WordLink class="small" :aria-pressed="onlyFitting" @click="onlyFitting = !onlyFitting">
-        {{
-          onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${bundles.filter(b => b.decision.outcome === 'register').length})`
-        }}
+        {{ onlyFitting ? `Show all ${bundles.length}` : `Only what fits (${fitting})` }}
       </WordLink>
+      <v-menu>
+        <template #activator="{ props: menu }"><WordLink v-bind="menu" class="small">{{ SORTS[sort] }} ▾</WordLink></template>
+        <v-list
+          :aria-label="`Order of ${course}`"
+        >
+          <v-list-item v-for="(words, key) in SORTS" :key="key" :title="words" :active="key === sort" @click="sort = key" /></v-list>
+      </v-menu>
     </footer>
   </section>
 </template>
 
 <style scoped>
 .column { border-top: 4px solid var(--hue); overflow: hidden; }
-header { display: flex; justify-content: space-between; gap: 8px; padding: 7px 12px; align-items: baseline; }
+header { display: flex; justify-content: space-between; gap: 8px; padding: 6px 10px; align-items: baseline; }
 h2 { font-size: 14px; }
 header .second { white-space: nowrap; }
-ul { list-style: none; padding: 0; margin: 0; }
-li { border-top: 1px solid var(--line-soft); }
-li.chosen { background: var(--act-tint); }
-li button { display: block; width: 100%; text-align: left; background: none; border: 0; padding: 6px 12px 7px; cursor: pointer; }
-li button:hover:enabled { background: color-mix(in srgb, var(--act-tint) 60%, transparent); }
-li button:disabled { cursor: default; }
-li button > span { display: block; }
-.first { display: flex !important; align-items: center; gap: 8px; }
-.seats { margin-left: auto; }
-.glyph { display: inline-flex; gap: 2px; }
-.glyph i { width: 6px; height: 13px; border-radius: 1px; background: var(--line); }
-.glyph i.on { background: var(--ink); }
-.times { font-weight: 600; font-size: 13px; }
-.fits { color: var(--second); }
-.none { padding: 8px 12px; }
-footer { border-top: 1px solid var(--line-soft); padding: 5px 12px; }
+ul { list-style: none; padding: 0; margin: 0; max-height: 430px; overflow-y: auto; }
+.none { padding: 8px 10px; border-top: 1px solid var(--line-soft); }
+.fold { padding: 1px 10px 4px; }
+.apart { margin: -4px 10px 4px; }
+footer { border-top: 1px solid var(--line-soft); padding: 4px 10px; display: flex; justify-content: space-between; }
 </style>

@@ -13,6 +13,9 @@ const days = DAYS.map(value => ({ value, title: DAY_NAMES[value] }))
 const sites = computed(() => catalog.sites.filter(site => !site.online).map(site => ({ value: site.code, title: site.name })))
 const DELIVERIES: Delivery[] = ['on site', 'online live', 'online any time', 'mixed']
 const weights = computed(() => NEVER_HARD.includes(wish.kind) ? WEIGHTS.slice(1) : WEIGHTS)
+const week = useWeekStore()
+const groups = computed(() => [...new Set((week.courses ?? []).flatMap(one => one.bundles.flatMap(bundle =>
+  bundle.sections.flatMap(section => section.group ? [section.group as string] : []))))].sort())
 const words = computed(() => sayWish(wish, catalog.siteName))
 </script>
 
@@ -59,6 +62,13 @@ const words = computed(() => sayWish(wish, catalog.siteName))
         :items="instructors"
         label="With"
         @update:model-value="set({ name: $event })"
+      />
+      <v-select
+        v-else-if="wish.kind === 'group'"
+        :model-value="wish.group"
+        :items="groups"
+        label="Group"
+        @update:model-value="set({ group: $event })"
       />
       <v-select
         v-else-if="wish.kind === 'seats left'"

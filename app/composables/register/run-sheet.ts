@@ -26,13 +26,22 @@ function createRunSheet() {
   const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
   /** A term that has closed opens no more; every other gate still can. */
   const tooLate = computed(() => gatesClosed.value.find(gate => gate.kind === 'closing'))
+  /** Rows that would register, gates aside; a press also joins waitlists. */
   const willRegister = computed(() => tooLate.value ? [] : rows.value.filter(row => refusals(row).length === 0))
-  const outcome = (row: RowDecision) => tooLate.value ? 'too late' : refusals(row).length === 0 ? 'will register' : 'refused'
+  const willWait = computed(() => tooLate.value ? [] : rows.value.filter(row => row.outcome === 'waitlist'))
+  const labelsOf = (row: RowDecision) => row.sectionIds.map(id => week.courses?.flatMap(one => one.bundles)
+    .flatMap(bundle => bundle.sections).find(section => section.id === id)?.label ?? '').join(' + ')
+  function outcome(row: RowDecision): string {
+    if (tooLate.value) return 'too late'
+    if (row.outcome === 'waitlist') return `joins the waitlist as ${ordinal(Math.max(...row.waits.map(wait => wait.place)))}`
+    if (refusals(row).length > 0) return 'refused'
+    return row.backup > 0 ? `will register backup ${row.backup}: ${labelsOf(row)}` : 'will register'
+  }
   /** Why the button is off; empty when a press would do something. */
   const offBecause = computed(() => {
     if (!student.isOwn) return 'Only the student registers'
     if (gatesClosed.value.length > 0) return 'A gate is closed'
-    return willRegister.value.length === 0 ? 'Nothing in the line-up would be registered' : ''
+    return willRegister.value.length + willWait.value.length === 0 ? 'Nothing in the line-up would be registered' : ''
   })
   const registered = computed(() => {
     const mine = student.state?.registered.filter(row => row.term === workingTerm.code) ?? []
@@ -53,5 +62,6 @@ function createRunSheet() {
     const done = result?.rows.filter(row => row.outcome === 'register').length
     if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
   })
-  return { opensIn, rows, refusals, bundleOf, gatesClosed, tooLate, willRegister, outcome, offBecause, registered, press }
+  return { opensIn, rows, refusals, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause, registered,
+    press }
 }

@@ -1,4 +1,5 @@
 import type { Section } from '@ridgeway/core/catalog'
+import { clashBetween } from '@ridgeway/core/weeks'
 import { clockTime } from '@ridgeway/words'
 import type { Arrangement } from '~/workers/arrange.worker'
 
@@ -6,6 +7,8 @@ import type { Arrangement } from '~/workers/arrange.worker'
 export function useArrangement() {
   const week = useWeekStore()
   const workingTerm = useWorkingTermStore()
+  const student = useStudentStore()
+  const catalog = useCatalogStore()
   const { hueOfCourse } = useItems()
   const { sectionsOf } = useArrangeInput()
   /** By course the bundle that is picked or registered. */
@@ -32,9 +35,33 @@ export function useArrangement() {
     return `${count(days.length, 'day')}, ${clockTime(Math.min(...blocks.map(one => one.start)))}–${
       clockTime(Math.max(...blocks.map(one => one.end)))}, ${waits < 30 ? 'no waits' : `${Math.round(waits / 6) / 10} h of waits`}`
   }
+  /** What a week is the best in among the first ones, in a word or two; empty where nothing tells it from them. */
+  function distinctionOf(arrangement: Arrangement, others: readonly Arrangement[]): string {
+    const measures: [string, (one: Arrangement) => number][] = [
+      ['fewest days', one => new Set(blocksOf(one).map(block => block.day)).size],
+      ['begins latest', one => -Math.min(1440, ...blocksOf(one).map(block => block.start))],
+      ['ends earliest', one => Math.max(0, ...blocksOf(one).map(block => block.end))],
+      ['least exchanged', one => changesOf(one).length],
+      ['fewest classes', one => blocksOf(one).length],
+    ]
+    return measures.filter(([, of]) => others.every(other => other === arrangement || of(arrangement) < of(other))).map(([words]) => words)
+      .slice(0, 2).join(', ')
+  }
+  /** Backups that would fit into a week in place of its choice, as labels. */
+  function backupsIn({ choices }: Arrangement): string[] {
+    const { term } = workingTerm
+    if (!term) return []
+    return (student.state?.lineUp ?? []).flatMap(row => row.backups.flatMap((ids) => {
+      const bundle = week.courses?.find(one => one.course === row.course)?.bundles.find(one => one.id === ids.join('+'))
+      if (!bundle || choices[row.course] === bundle.id) return []
+      const clashes = Object.entries(choices).some(([course, id]) => course !== row.course
+        && clashBetween(bundle.sections, sectionsOf(course, id), term, catalog.travel) !== null)
+      return clashes ? [] : [labelOf(row.course, bundle.id)]
+    }))
+  }
   /** Takes a week: all that differs is chosen in one act. */
   const take = (arrangement: Arrangement) =>
     week.choose(...changesOf(arrangement).map(([course, id]) => ({ course,
       sectionIds: sectionsOf(course, id).map((section: Section) => section.id) })))
-  return { picked, changesOf, labelOf, blocksOf, sayWeek, take }
+  return { picked, changesOf, labelOf, blocksOf, sayWeek, distinctionOf, backupsIn, take }
 }

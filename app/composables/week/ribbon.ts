@@ -1,9 +1,13 @@
-import type { Meeting, Section } from '@ridgeway/core/catalog'
+import type { Meeting, Section, Term, Weekday } from '@ridgeway/core/catalog'
+import { expandMeeting, weekdayOf } from '@ridgeway/core/weeks'
+import { clockTime } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
 
 /** One meeting of a section as a bar of the week. */
 export interface WeekBar {
   key: string
+  /** Ids of the bundle's sections, joined: what its sheet is opened by. */
+  bundle: string
   label: string
   where: string
   part: string
@@ -14,6 +18,8 @@ export interface WeekBar {
   /** What it clashes with, in words; empty when it does not. */
   clash: string
 }
+/** One day of a week by date: its date, and what is special about it. */
+export interface WeekDay { date: string, note: string, free: boolean }
 
 /** What a bundle cannot stand beside, as the decision found it. */
 function clashOf({ decision }: BundleView): string {
@@ -23,9 +29,28 @@ function clashOf({ decision }: BundleView): string {
   return finding.clash.kind === 'overlap' ? `clashes with ${finding.course}` : `too little time from ${finding.course}`
 }
 
-/** The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. */
+/** The days of the week that begins on a Monday, with what is special about them. */
+export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDays'>): Record<Weekday, WeekDay> {
+  const at = (i: number) => new Date(Date.parse(`${monday}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10)
+  return Object.fromEntries((['M', 'T', 'W', 'R', 'F', 'S', 'U'] as const).map((day, i) => {
+    const date = at(i)
+    const none = term.noClass.find(one => one.date === date)
+    const moved = term.movedDays.find(one => one.date === date)
+    return [day, { date, free: none !== undefined, note: none
+      ? `${none.name}, no classes`
+      : moved
+        ? `runs as a ${NAMES[moved.follows]}`
+        : '' }]
+  })) as Record<Weekday, WeekDay>
+}
+const NAMES: Record<Weekday, string> = { M: 'Monday', T: 'Tuesday', W: 'Wednesday', R: 'Thursday', F: 'Friday', S: 'Saturday', U: 'Sunday' }
+
+/**
+ * The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. Of the
+ * typical week, or with `monday` of the real week that begins then.
+ */
 export function useRibbon(courses: () => readonly { course: string, bundles: BundleView[] }[] | null, ghost: () => BundleView | null,
-  instead: () => Readonly<Record<string, string>> | null = () => null) {
+  instead: () => Readonly<Record<string, string>> | null = () => null, monday: () => string = () => '') {
   const catalog = useCatalogStore()
   const workingTerm = useWorkingTermStore()
   const { hueOfCourse } = useItems()
@@ -53,12 +78,26 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
     return first && first[1] !== second?.[1] ? first[0] : null
   })
   const placeOf = ({ delivery }: Section, { room, site }: Meeting) =>
-    delivery === 'online live' ? 'online, live' : site === usualSite.value ? room : `${room}, ${catalog.siteName(site)}`
+    delivery === 'online live' || site === 'online'
+      ? 'online, live'
+      : site === usualSite.value
+        ? room
+        : `${room}, ${catalog.siteName(site)}`
+  /** The meetings to draw: of a typical week all but what happens only once, of a real one each on its date. */
+  function meetingsOf({ meetings }: Section): Meeting[] {
+    const week = monday()
+    const { term } = workingTerm
+    if (!week || !term) return meetings.filter(meeting => meeting.first !== meeting.last)
+    const days = daysOfWeek(week, term)
+    return meetings.flatMap(meeting => expandMeeting(meeting, term).filter(({ date }) => date >= days.M.date && date <= days.U.date)
+      .map(({ date }) => ({ ...meeting, days: [weekdayOf(date)] })))
+  }
   const bars = computed(() =>
     shown.value.flatMap(({ bundle, state }) =>
       bundle.sections.flatMap((section: Section) =>
-        section.meetings.map((meeting): WeekBar => ({
-          key: `${section.id}-${state}`,
+        meetingsOf(section).map((meeting, i): WeekBar => ({
+          key: `${section.id}-${state}-${i}`,
+          bundle: bundle.id,
           label: `${section.course}-${section.label}`,
           where: placeOf(section, meeting),
           part: section.part === 'lecture' ? '' : section.part,
@@ -74,5 +113,10 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
   const noSetTime = computed(() =>
     shown.value.filter(({ bundle }) => bundle.sections.every((section: Section) => section.meetings.length === 0)),
   )
-  return { chosen, bars, noSetTime }
+  /** What meets on a single day only, and is not seen in a typical week. */
+  const single = computed(() => shown.value.flatMap(({ bundle }) => bundle.sections.flatMap((section: Section) =>
+    section.meetings.filter(meeting => meeting.first === meeting.last).map(meeting =>
+      `${section.course}-${section.label}: ${meeting.room} on ${
+        longDate(meeting.first)}, ${clockTime(meeting.start)}–${clockTime(meeting.end)}`))))
+  return { chosen, bars, noSetTime, single }
 }

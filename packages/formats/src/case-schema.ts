@@ -216,7 +216,7 @@ const expectSchema = z.strictObject({
     reason: z.string().optional(),
   }).optional(),
   lineUp: z.record(z.string(), z.strictObject({
-    outcome: z.enum(['register', 'refused']).optional(),
+    outcome: z.enum(['register', 'waitlist', 'refused']).optional(),
     codes: z.array(z.string()).optional().describe('Refusals, in any order.'),
     credits: credits.optional(),
     clashWith: z.string().optional(),

@@ -22,19 +22,17 @@ export const sayCondition = (condition: Condition | 'text'): string => CONDITION
 
 /** "counts for Voices and for Making: you choose one · also Community partner (overlay)"; what is filled already is said to be. */
 export function sayCountsFor(lines: readonly CountsFor[]): string {
-  const open = lines.filter(line => line.open && !line.overlay)
-  const beside = lines.filter(line => line.open && line.overlay).map(line => line.title)
-  const filled = lines.filter(line => !line.open && !line.overlay)
-  const programs = new Set(open.map(line => line.program))
+  const used = lines.filter(line => line.used && !line.overlay)
+  // Where it fills a line already, what else it could fill is said in the requirements.
+  const open = used.length > 0 ? used : lines.filter(line => line.open && !line.overlay)
+  const beside = lines.filter(line => (line.open || line.used) && line.overlay).map(line => line.title)
+  const filled = lines.filter(line => !line.open && !line.used && !line.overlay)
+  const titles = (list: readonly CountsFor[], last: 'and' | 'or') => joinWords([...new Set(list.map(line => line.title))], last)
+  const isChoice = used.length === 0 && open.length > 1 && new Set(open.map(line => line.program)).size === 1
   const parts = [
-    open.length === 0
-      ? ''
-      : `counts for ${joinWords([...new Set(open.map(line => line.title))], 'and')}${
-        open.length > 1 && programs.size === 1 ? ': you choose one' : ''}`,
+    open.length === 0 ? '' : `counts for ${titles(open, 'and')}${isChoice ? ': you choose one' : ''}`,
     beside.length > 0 ? `also ${joinWords(beside, 'and')} (overlay)` : '',
-    open.length === 0 && filled.length > 0
-      ? `would fit ${joinWords([...new Set(filled.map(line => line.title))], 'and')}, which is filled`
-      : '',
+    open.length === 0 && filled.length > 0 ? `would fit ${titles(filled, 'or')}, filled already` : '',
   ].filter(Boolean)
   return parts.length > 0 ? parts.join(' · ') : 'counts for nothing that is open'
 }

@@ -106,6 +106,12 @@ export function sayFinding(finding: Finding): Said {
             } would be over the cap of ${formatCredits(finding.cap)}.`,
             way: 'Leave a course for later, or ask your advisor for a load exception.',
           }
+    case 'waitlist-full':
+      return { words: `The waitlist of ${finding.course}-${finding.label} is full too: ${finding.waiting} wait.`,
+        way: 'Choose another bundle in Week.' }
+    case 'waiting-already':
+      return { words: `You are on the waitlist of ${finding.course}-${finding.label} already.`,
+        way: 'A seat is offered to you when it is your turn; take the row out of the line-up.' }
     case 'seats-full':
       return finding.ok
         ? fine(`${finding.left} ${finding.left === 1 ? 'seat' : 'seats'} left.`)

@@ -5,6 +5,7 @@ import { sayGate } from './gates'
 import { count } from './lists'
 import { sayFinding } from './registration'
 import { sayDate, termName } from './terms'
+import { sayMeetings } from './times'
 
 /** One thing to do next: its name, and why or how. */
 export function sayStep(step: NextStep): { title: string, words: string } {
@@ -29,6 +30,12 @@ export function sayStep(step: NextStep): { title: string, words: string } {
         words: 'Registration stays closed until then.' }
     case 'choose section':
       return { title: `Choose a section for ${step.course}`, words: 'It is planned, but has no bundle yet.' }
+    case 'moved': {
+      const { course, label, before, now } = step.moved
+      return { title: `${course}-${label} was moved`,
+        words: `It meets ${sayMeetings(now)} now, and met ${sayMeetings(before)} when you picked it. `
+          + 'Keep it, or choose another bundle.' }
+    }
     case 'accept terms':
       return { title: 'Accept the terms of registration', words: `For ${termName(step.term)}, once.` }
     case 'refused': {

@@ -4,14 +4,14 @@ CREATE TABLE `calendar_feeds` (
 	`made_at` datetime(3) NOT NULL,
 	CONSTRAINT `calendar_feeds_student` PRIMARY KEY(`student`),
 	CONSTRAINT `calendar_feeds_secret_unique` UNIQUE(`secret`)
-);
+) DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin;
 --> statement-breakpoint
 CREATE TABLE `kept_searches` (
 	`student` int NOT NULL,
 	`name` varchar(60) NOT NULL,
 	`search` longtext NOT NULL,
 	CONSTRAINT `kept_searches_student_name_pk` PRIMARY KEY(`student`,`name`)
-);
+) DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin;
 --> statement-breakpoint
 CREATE TABLE `shared_weeks` (
 	`student` int NOT NULL,
@@ -20,7 +20,7 @@ CREATE TABLE `shared_weeks` (
 	`choices` longtext NOT NULL,
 	`note` varchar(500) NOT NULL,
 	CONSTRAINT `shared_weeks_student_term_pk` PRIMARY KEY(`student`,`term`)
-);
+) DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin;
 --> statement-breakpoint
 CREATE TABLE `shortlist` (
 	`student` int NOT NULL,
@@ -28,14 +28,14 @@ CREATE TABLE `shortlist` (
 	`course` varchar(10) NOT NULL,
 	`bundle` varchar(60) NOT NULL,
 	CONSTRAINT `shortlist_student_term_bundle_pk` PRIMARY KEY(`student`,`term`,`bundle`)
-);
+) DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin;
 --> statement-breakpoint
 CREATE TABLE `week_wishes` (
 	`student` int NOT NULL,
 	`term` varchar(6) NOT NULL,
 	`wishes` longtext NOT NULL,
 	CONSTRAINT `week_wishes_student_term_pk` PRIMARY KEY(`student`,`term`)
-);
+) DEFAULT CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin;
 --> statement-breakpoint
 ALTER TABLE `sections` ADD `topic` varchar(120) DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE `sections` ADD `fee` int DEFAULT 0 NOT NULL;--> statement-breakpoint

@@ -108,7 +108,7 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'register' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
+export type LedgerAction = 'register' | 'join waitlist' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
   | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
   | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
 

@@ -11,7 +11,9 @@ export interface Run {
   key: string
   asked: string
   at: string
-  claims: { sectionId: number, poolId: number, course: string, credits: number }[]
+  claims: { sectionId: number, poolId: number, course: string, credits: number, grading: string }[]
+  /** Waitlists that are joined, with the place on each. */
+  waits: { sectionId: number, place: number, course: string }[]
   /** Line-up rows that are registered now. */
   rowsDone: number[]
   refusals: { course: string, codes: string[] }[]
@@ -66,16 +68,24 @@ export async function keepRuns(tx: Executor, runs: readonly Run[]): Promise<void
       const pools = [...seats].filter(([, count]) => count === taken).map(([pool]) => pool)
       statements.push(['UPDATE seat_pools SET taken = taken + ? WHERE id IN (?)', [taken, pools]])
     }
-    statements.push(['INSERT INTO registrations (student, section, pool, term, course, credits, run, registered_at) VALUES ?',
+    statements.push(['INSERT INTO registrations (student, section, pool, term, course, credits, run, registered_at, grading) VALUES ?',
       [claims.map(({ run, claim }) => [run.student, claim.sectionId, claim.poolId, run.term, claim.course, claim.credits, run.key,
-        fromInstantText(run.at)])]])
+        fromInstantText(run.at), claim.grading])]])
+  }
+  const waits = runs.flatMap(run => run.waits.map(wait => ({ run, wait })))
+  if (waits.length > 0)
+    statements.push(['INSERT INTO waitlist_entries (student, section, joined_at) VALUES ?',
+      [waits.map(({ run, wait }) => [run.student, wait.sectionId, fromInstantText(run.at)])]])
+  const changed = [...new Set([...claims, ...waits].map(({ run }) => run.student))]
+  if (changed.length > 0) {
     statements.push(['DELETE FROM line_up_rows WHERE id IN (?)', [runs.flatMap(run => run.rowsDone)]])
-    const changed = [...new Set(claims.map(({ run }) => run.student))]
     statements.push(['UPDATE students SET version = version + 1 WHERE person IN (?)', [changed]])
   }
   const told = runs.flatMap(run => [
     ...run.claims.map(claim => [fromInstantText(run.at), run.actor, run.student, 'register', claim.sectionId, claim.poolId, run.key,
       JSON.stringify({ course: claim.course })]),
+    ...run.waits.map(wait => [fromInstantText(run.at), run.actor, run.student, 'join waitlist', wait.sectionId, null, run.key,
+      JSON.stringify({ course: wait.course, place: wait.place })]),
     ...run.refusals.map(refusal => [fromInstantText(run.at), run.actor, run.student, 'refuse', null, null, run.key,
       JSON.stringify(refusal)]),
   ])

@@ -57,6 +57,10 @@ export async function readSeats(db: Executor, term: TermCode, courses: readonly 
   return { stamp: rows[0]?.stamp ?? 0, seats: rows.filter(row => row.pool !== null) }
 }
 
+/** How many wait for sections, as it is now whatever this transaction read before. */
+export const readWaiting = (tx: Executor, ids: readonly number[]) => plain<{ section: number, waiting: number }>(tx,
+  'SELECT section, COUNT(*) waiting FROM waitlist_entries WHERE section IN (?) GROUP BY section LOCK IN SHARE MODE', [[...ids]])
+
 /** Locks seats in order of their ids, whichever sections they are of: no two transactions wait for each other in a circle. */
 export async function lockSeats(tx: Executor, pools: readonly number[]): Promise<Seats[]> {
   if (pools.length === 0) return []

@@ -62,3 +62,13 @@ export const readSection = view({ name: 'section sheet', path: '/api/students/:i
   input: z.object({ term: termCode, sections: z.string().regex(/^\d{1,9}(\+\d{1,9}){0,5}$/, 'section ids joined by +') }),
   output: SectionSheet, stamp: 'version of the student\'s file, and the seats',
   words: 'All about one bundle, as it is for one student.' })
+
+/** Sections of a term that stay clear of each other, course by course; `seats` is how many whole places are left for this student. */
+export const Groups = z.object({ groups: z.array(z.object({ group: z.string(), seats: z.number(), open: z.boolean(),
+  courses: z.array(z.object({ course: courseCode, sectionIds: z.array(z.number()), label: z.string(), times: z.string(),
+    planned: z.boolean() })) })) })
+export type Groups = z.infer<typeof Groups>
+export const readGroups = view({ name: 'groups', path: '/api/students/:id/groups', who: 'file', input: z.object({ term: termCode }),
+  output: Groups,
+  stamp: 'version of the student\'s file, and the seats',
+  words: 'Groups of sections of a term that suit what a student plans or should take next.' })

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { GradingMode, Meeting, Section } from '@ridgeway/core/catalog'
 import type { PlanEntry, Plan, PlanOperation, StudentFile } from '@ridgeway/core/planning'
 import type { Finding, Gate, RowDecision } from '@ridgeway/core/registration'
+import type { MovedPick } from '@ridgeway/core/next'
 import type { Wish } from '@ridgeway/core/weeks'
 import { known, view } from '../define'
 import { planId, termCode } from '../values'
@@ -54,6 +55,8 @@ export const StudentState = z.object({
   lineUp: z.array(LineUpRow),
   /** Courses of the line-up that the dry run refuses, each with the first reason; gates are left out. */
   refused: z.array(z.object({ course: z.string(), finding: known<Finding>('Finding') })),
+  /** Picks that are not when or where they were. */
+  moved: known<MovedPick[]>('MovedPick, a list'),
   registered: z.array(Registered),
   /** Searches kept by name, and since when the calendar has a secret address. */
   searches: z.array(z.object({ name: z.string(), search: known<Record<string, unknown>>('Search') })),

@@ -1,7 +1,17 @@
 <script setup lang="ts">
+import { mendedByBundle } from '@ridgeway/core/next'
+
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
+const week = useWeekStore()
 const { instant } = useNow()
+/** What another bundle mends is offered here too: the week is read where there is such a thing. */
+const needsWeek = computed(() => student.state !== null && (student.state.moved.length > 0
+  || student.state.refused.some(one => mendedByBundle([one.finding]))))
+watch([() => student.state?.id, () => workingTerm.code, needsWeek], () => {
+  week.open()
+  if (needsWeek.value) void week.ensure()
+}, { immediate: true })
 const opensIn = computed(() => student.state?.opening ? timeLeft(instant.value, student.state.opening.from) : '')
 const inTheWay = computed(() => student.steps.filter(step => step.blocking).length)
 const about = computed(() =>
@@ -15,6 +25,10 @@ const about = computed(() =>
     <PageHead title="Next on your path" :about="about" />
     <div class="columns">
       <div>
+        <template v-if="week.courses">
+          <PickChanges />
+          <SmallestChange />
+        </template>
         <StepList />
         <CreditsCard />
       </div>

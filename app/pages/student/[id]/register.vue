@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatCredits } from '@ridgeway/words'
-import { acceptTerms } from '#shared/contract/acts/student'
+import { acceptTerms, orderRows } from '#shared/contract/acts/student'
 
 const student = useStudentStore()
 const week = useWeekStore()
@@ -24,6 +24,15 @@ const about = computed(() =>
 const accept = async () => {
   problem.value = await student.act(acceptTerms, { term: workingTerm.code })
 }
+/** The row is served earlier or later; all others keep their order. */
+async function move(from: number, by: number) {
+  const courses = rows.value.map(row => row.course)
+  const [course] = courses.splice(from, 1)
+  courses.splice(from + by, 0, course!)
+  const others = student.state!.lineUp.map(row => row.course).filter(code => !courses.includes(code))
+  problem.value = await student.act(orderRows, { term: workingTerm.code, courses: [...courses, ...others] })
+  if (!problem.value) announce(`${course} is served as ${ordinal(from + by + 1)}.`)
+}
 function retry() {
   problem.value = null
   void week.retry()
@@ -40,7 +49,15 @@ function retry() {
       <div>
         <ResultSheet v-if="week.result" :result="week.result" />
         <ol v-if="rows.length" class="card sheet" aria-label="Run sheet">
-          <SheetRow v-for="(row, index) in rows" :key="row.rowId" :row="row" :position="index + 1" @out="takeOut" />
+          <SheetRow
+            v-for="(row, index) in rows"
+            :key="row.rowId"
+            :row="row"
+            :position="index + 1"
+            :last="index === rows.length - 1"
+            @out="takeOut"
+            @move="move(index, $event)"
+          />
         </ol>
         <EmptyState v-else-if="week.sheet">
           The line-up is empty. <NuxtLink :to="`/student/${student.state!.id}/week`">Choose sections in Week</NuxtLink>, then register them

@@ -1,25 +1,33 @@
 <script setup lang="ts">
-import type { Section } from '@ridgeway/core/catalog'
-import { weeklyMinutes } from '@ridgeway/core/weeks'
+import type { Section, Weekday } from '@ridgeway/core/catalog'
 import type { BundleView } from '#shared/contract/views/student'
 
 const student = useStudentStore()
 const week = useWeekStore()
-const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const { hueOfCourse } = useItems()
 const arrange = useArrangeStore()
 const opened = useOpened()
+const { open: openSection } = useInAddress('section')
+const { open: openFind } = useInAddress('find')
 const ghost = ref<BundleView | null>(null)
+const monday = ref('')
+const view = ref<'week' | 'list' | 'exams'>('week')
+const keepOpen = ref(false)
+const drawn = ref<{ day: Weekday, start: number, end: number } | null>(null)
 const { problem, words, offersUndo, takeOut, undo } = useTakeOut()
+const { problem: backupProblem, toggle: toggleBackup } = useBackups()
+const free = useKeepFree()
 watch([() => student.state?.id, () => workingTerm.code], () => {
+  monday.value = ''
   week.open('week')
   void week.load()
 }, { immediate: true })
 
-const { chosen, bars, noSetTime } = useRibbon(() => week.courses, () => ghost.value, () => arrange.looked?.choices ?? null)
-const hours = computed(() => Math.round(chosen.value.reduce((sum, bundle) => sum + weeklyMinutes(bundle.sections), 0) / 60 * 10) / 10)
-const credits = computed(() => chosen.value.reduce((sum, bundle) => sum + (catalog.courses.get(bundle.course)?.credits ?? 0), 0) / 100)
+const { chosen, bars, noSetTime, single } = useRibbon(() => week.courses, () => ghost.value, () => arrange.looked?.choices ?? null, () =>
+  monday.value)
+const dates = computed(() => monday.value && workingTerm.term ? daysOfWeek(monday.value, workingTerm.term) : null)
+const title = computed(() => monday.value ? `Week of ${longDate(monday.value)}` : 'Typical week')
 const about = computed(() => {
   const { term } = workingTerm
   return term ? `${term.name} · ${longDate(term.start)} – ${longDate(term.end)}` : ''
@@ -27,7 +35,11 @@ const about = computed(() => {
 const noSetTimeSaid = computed(() =>
   noSetTime.value.map(({ bundle, state }) => `${bundle.course}-${bundle.sections[0]!.label} (${state})`).join(', ') || 'nothing',
 )
-
+const failed = computed(() => problem.value ?? backupProblem.value ?? week.failed)
+function keep(block: { day: Weekday, start: number, end: number } | null) {
+  drawn.value = block
+  keepOpen.value = true
+}
 async function pick(bundle: BundleView) {
   ghost.value = null
   if (bundle.picked) return takeOut(bundle.course)
@@ -38,47 +50,60 @@ async function pick(bundle: BundleView) {
 
 <template>
   <div class="page">
-    <PageHead title="Typical week" :about="about">
-      <span v-if="chosen.length">{{ credits }} cr · {{ hours }} h class · {{ Math.round(credits * 2) }} h work outside it</span>
+    <PageHead :title="title" :about="about">
+      <WeekHours :chosen="chosen" />
       <ActButton v-if="student.isOwn" @click="opened = 'arrangements'">Arrangements</ActButton>
+      <WeekOut v-if="student.isOwn" :chosen="chosen" />
       <ActButton weight="full" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
     </PageHead>
-    <FailedBox v-if="week.failed || problem" :problem="(problem ?? week.failed)!" :retry="!problem" @retry="week.load()" />
+    <FailedBox v-if="failed" :problem="failed" :retry="!problem && !backupProblem" @retry="week.load()" />
     <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
+      <SharedWeek />
+      <PickChanges />
       <SmallestChange />
-      <WeekRibbon :bars="bars" />
-      <div class="strip">
-        <span
-          ><b>No set time</b>
-          {{ noSetTimeSaid }}</span
-        >
-        <TermTrack v-if="workingTerm.term" :term="workingTerm.term" />
-      </div>
+      <PlanDifference />
+      <WeekRibbon
+        v-if="view === 'week'"
+        :bars="bars"
+        :free="free.blocks.value"
+        :dates="dates"
+        :may-keep="student.isOwn"
+        @keep="keep"
+        @release="free.release"
+        @open="openSection"
+      />
+      <WeekList v-else-if="view === 'list'" :chosen="chosen" @open="openSection" />
+      <ExamList v-else :chosen="chosen" />
+      <WeekFoot v-model:view="view" v-model:monday="monday" :no-set-time="noSetTimeSaid" :single="single" @keep="keep(null)" />
       <EmptyState v-if="week.courses.length === 0">
         Nothing is planned for {{ workingTerm.term?.name }} yet.
-        <NuxtLink :to="`/student/${student.state!.id}/requirements`">See what is open</NuxtLink> and place a course; its sections then
-        stand here.
+        <NuxtLink :to="`/student/${student.state!.id}/requirements`">See what is open</NuxtLink> and place a course, or
+        <WordLink @click="openFind('1')">find sections</WordLink>; they then stand here.
       </EmptyState>
-      <div class="columns">
-        <BundleColumn
-          v-for="{ course, bundles } in week.courses"
-          :key="course"
-          :course="course"
-          :bundles="bundles"
-          :hue="hueOfCourse(course, workingTerm.code)"
-          @pick="pick"
-          @ghost="ghost = $event"
-        />
-      </div>
+      <GroupPicker />
+      <WeekColumns
+        :courses="week.courses"
+        :hue-of="course => hueOfCourse(course, workingTerm.code)"
+        @pick="pick"
+        @ghost="ghost = $event"
+        @open="openSection($event.id)"
+        @backup="toggleBackup"
+        @find="openFind('1')"
+      />
+      <WeekList class="on-paper" :chosen="chosen" />
     </template>
     <LazyArrangeDrawer v-if="week.courses && opened === 'arrangements'" @close="opened = ''" />
+    <KeepFreeDialog v-model="keepOpen" :drawn="drawn" />
     <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
+    <UndoNotice v-model="free.offersUndo.value" :words="free.words.value" @undo="free.undo" />
   </div>
 </template>
 
 <style scoped>
-.strip { display: grid; grid-template-columns: 1fr minmax(280px, 520px); gap: 20px; align-items: center; padding: 8px 0; }
-.columns { display: grid; grid-template-columns: repeat(auto-fill, minmax(236px, 1fr)); gap: 10px; align-items: start; }
-@media (max-width: 700px) { .strip { grid-template-columns: 1fr; } }
+.on-paper { display: none; }
+@media print {
+  .page :deep(.page-head .act), .page :deep(.columns) { display: none; }
+  .on-paper { display: block; margin-top: 16px; }
+}
 </style>

@@ -43,9 +43,10 @@ export function findCourses({ search, courses, lines, terms, facts, rules, index
   index: TextIndex
 }): CatalogCourse[] {
   const query = readText(search.text)
-  const scores = query.kind === 'words'
-    ? index.search(query.words).courses
-    : query.kind === 'code' ? new Map([[query.course, { score: 1, asked: ['code'] }]]) : null
+  const words = query.kind === 'words' ? query.words : query.kind === 'code' ? query.course.toLowerCase().split(' ') : null
+  const scores = query.kind === 'code' && courses.has(query.course)
+    ? new Map([[query.course, { score: 1, asked: ['code'] }]])
+    : words && index.search(words).courses
   const most = Math.max(0, ...[...scores?.values() ?? []].map(one => one.asked.length))
   const openBy = new Map<Course, SearchLine[]>()
   const open = (course: Course) => {

@@ -19,7 +19,8 @@ export function searchLines(reports: readonly ProgramReport[], courses: Readonly
   return lines.map(({ report, line, hue }): SearchLine => {
     const open = line.open > 0 && !line.setAside
     const pool = open ? new Set(poolOf(line, all).flat().map(course => course.code)) : null
-    return { line: lineRef(report.code, line.id), title: line.title, program: report.title, hue, open, overlay: line.overlay,
+    return { uses: new Set(line.uses.map(use => use.item.course)), line: lineRef(report.code, line.id), title: line.title,
+      program: report.title, hue, open, overlay: line.overlay,
       takes: course => pool ? pool.has(course.code) : matchesFilter(all.get(course.code) ?? course, line.filter) }
   }).sort((a, b) => Number(b.open) - Number(a.open))
 }

@@ -43,8 +43,11 @@ const CONDITIONS: readonly Condition[] = ['lines', 'canTake', 'fits', 'seatsLeft
   'subjects',
   'levels', 'instructor', 'group', 'remembered']
 
-/** A requirement line that a course would count for. */
-export interface CountsFor { line: LineRef, title: string, program: string, hue: string, open: boolean, overlay: boolean }
+/** A requirement line that a course would count for; `used` where it is this course that fills it, as record and plan stand. */
+export interface CountsFor { line: LineRef, title: string, program: string, hue: string, open: boolean, overlay: boolean, used: boolean }
+
+/** Conditions that ask for the decision on a bundle, not only for what it is. */
+const DECIDED: readonly Condition[] = ['canTake', 'fits', 'seatsLeft', 'remembered']
 
 /** One bundle as it is for this student. */
 export interface FoundBundle {
@@ -113,8 +116,10 @@ export interface SearchInput {
   /** Courses that are listed at most. */
   most: number
 }
-export interface SearchLine extends CountsFor {
+export interface SearchLine extends Omit<CountsFor, 'used'> {
   takes: (course: Course) => boolean
+  /** Courses that fill it. */
+  uses: ReadonlySet<CourseCode>
 }
 
 /** A bundle on its way through the conditions. */
@@ -131,12 +136,20 @@ export function findSections(input: SearchInput): SearchResult {
   const shown: Candidate[] = []
   const nearly = new Map<Condition, Candidate[]>()
   const hidden = new Map<HiddenReason, number>()
+  const [plain, decided] = [asked.filter(one => !DECIDED.includes(one)), asked.filter(one => DECIDED.includes(one))]
   for (const candidate of candidates) {
+    // What two plain conditions keep away is in no count: it needs no decision.
+    const early = plain.filter(condition => !holds(condition, search, { ...NOT_READ, ...candidate.bundle }, candidate.course, linesOf))
+    if (early.length > 1) continue
     const found = reader.read(candidate.bundle)
     candidate.found = found
-    const fails = asked.filter(condition => !holds(condition, search, found, candidate.course, linesOf))
+    const fails = [...early, ...decided.filter(condition => !holds(condition, search, found, candidate.course, linesOf))]
     if (fails.length === 0 && !search.hiddenFor) shown.push(candidate)
-    else if (fails.length === 1) nearly.set(fails[0]!, [...nearly.get(fails[0]!) ?? [], candidate])
+    else if (fails.length === 1) {
+      const list = nearly.get(fails[0]!)
+      if (list) list.push(candidate)
+      else nearly.set(fails[0]!, [candidate])
+    }
     if (fails.length > 0 && fails.every(one => one === 'canTake' || one === 'fits' || one === 'seatsLeft')) {
       const reason = reasonOf(found, fails[0]!)
       hidden.set(reason, (hidden.get(reason) ?? 0) + 1)
@@ -160,12 +173,17 @@ export function findSections(input: SearchInput): SearchResult {
 
 /** All that a course would count for, open lines first. */
 export const countsFor = (course: Course, lines: readonly SearchLine[]): CountsFor[] =>
-  lines.filter(line => line.takes(course)).map(({ takes: _, ...line }) => line)
+  lines.filter(line => line.takes(course) || line.uses.has(course.code))
+    .map(({ takes: _, uses, ...line }) => ({ ...line, used: uses.has(course.code) })).sort((a, b) => Number(b.used) - Number(a.used))
 
 /** The bundles that answer to the words, or to the numbers, with how well. */
 function answering({ search, context, index }: SearchInput): { candidates: Candidate[], numbers: NumberFound[] } {
   const byCourse = new Map<CourseCode, Section[]>()
-  for (const section of context.sections.values()) byCourse.set(section.course, [...byCourse.get(section.course) ?? [], section])
+  for (const section of context.sections.values()) {
+    const list = byCourse.get(section.course)
+    if (list) list.push(section)
+    else byCourse.set(section.course, [section])
+  }
   const bundlesIn = (code: CourseCode): Candidate[] => {
     const course = context.courses.get(code)
     return course ? bundlesOf(course, byCourse.get(code) ?? []).map(bundle => ({ bundle, score: 1, found: null, course })) : []
@@ -188,7 +206,7 @@ function answering({ search, context, index }: SearchInput): { candidates: Candi
     return { candidates: [...new Set(numbers.flatMap(one => one.course ?? []))].flatMap(bundlesIn).filter(one =>
       wanted.has(one.bundle.id)), numbers }
   }
-  const words = query.kind === 'words' ? query.words : search.text.toLowerCase().split(/[\s-]+/)
+  const words = query.kind === 'words' ? query.words : query.course.toLowerCase().split(' ')
   const { courses, sections } = index.search(words)
   const codes = new Set([...courses.keys(), ...[...sections.keys()].flatMap(id => context.sections.get(id)?.course ?? [])])
   const found = [...codes].flatMap(bundlesIn).map((candidate) => {
@@ -201,6 +219,11 @@ function answering({ search, context, index }: SearchInput): { candidates: Candi
   const best = Math.max(0, ...found.map(one => one.words))
   return { candidates: found.filter(one => one.words === best).map(({ candidate, score }) => ({ ...candidate, score })), numbers: [] }
 }
+
+const NONE: string[] = []
+/** What is not known of a bundle before it is decided on; plain conditions ask for none of it. */
+const NOT_READ: Omit<FoundBundle, 'id' | 'course' | 'sections'> = { refusals: [], hits: NONE, seats: 0, waiting: 0, picked: false,
+  registered: false, remembered: false }
 
 /** Reads bundles as they are for the student, beside the line-up without the course's own row. */
 class BundleReader {
@@ -226,7 +249,11 @@ class BundleReader {
     const choice = { id, sections, seats: 0 }
     return {
       id, course, sections, refusals: refusalsOf(findings),
-      hits: this.blocks.filter(wish => breaksWish(wish, choice)).map(wish => wish.kind === 'keep free' ? wish.name ?? '' : ''),
+      hits: this.blocks.length === 0
+        ? NONE
+        : this.blocks.flatMap(wish => breaksWish(wish, choice) && wish.kind === 'keep free'
+            ? [wish.name ?? '']
+            : []),
       seats: Math.min(...sections.map(section => seatsFor(section, this.groups))),
       waiting: Math.max(...sections.map(section => section.waiting)),
       picked: mine !== undefined && mine.sectionIds.length === sectionIds.length && sectionIds.every(one => mine.sectionIds.includes(one)),
@@ -297,9 +324,12 @@ function reasonOf({ refusals, hits }: FoundBundle, fails: Condition): HiddenReas
 function countChoices(shown: readonly Candidate[], nearly: ReadonlyMap<Condition, readonly Candidate[]>, openLines: readonly SearchLine[],
   linesOf: (course: Course) => SearchLine[]): Omit<SearchCounts, 'hidden' | 'letGo'> {
   const within = (condition: Condition) => [...shown, ...nearly.get(condition) ?? []]
-  function tally<K extends string>(condition: Condition, of: (candidate: Candidate) => Iterable<K>): Record<K, number> {
+  function tally<K extends string>(condition: Condition, of: (candidate: Candidate) => readonly K[]): Record<K, number> {
     const counts: Record<string, number> = {}
-    for (const candidate of within(condition)) for (const key of new Set(of(candidate))) counts[key] = (counts[key] ?? 0) + 1
+    for (const candidate of within(condition)) {
+      const keys = of(candidate)
+      for (const key of keys.length < 2 ? keys : new Set(keys)) counts[key] = (counts[key] ?? 0) + 1
+    }
     return counts as Record<K, number>
   }
   const sections = (candidate: Candidate) => candidate.found!.sections
@@ -316,7 +346,7 @@ function countChoices(shown: readonly Candidate[], nearly: ReadonlyMap<Condition
     subjects: tally('subjects', one => [one.course.subject]),
     levels: tally('levels', one => [String(levelOf(one.course))]),
     instructors: tally('instructor', one => sections(one).flatMap(section => section.instructors)),
-    groups: tally('group', one => sections(one).flatMap(section => section.group || [])),
+    groups: tally('group', one => sections(one).flatMap(section => section.group ? [section.group] : [])),
   }
 }
 

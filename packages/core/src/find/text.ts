@@ -58,8 +58,8 @@ export function makeTextIndex(courses: Iterable<Course>, sections: Iterable<Sect
   return { search: (asked) => {
     const words = asked.map(word => nearestSubject(word, subjects))
     const found = index.search(words.join(' '), { boost: BOOST, combineWith: 'OR', prefix: true,
-      // Two letters may be wrong in a long word, one in a short one, none in numbers.
-      fuzzy: term => /\d/.test(term) || term.length < 3 ? false : term.length > 6 ? 2 : 1, maxFuzzy: 2,
+      // Two letters may be wrong in a long word, which is what two that changed places are; one in a short one, none in numbers.
+      fuzzy: term => /\d/.test(term) || term.length < 3 ? false : term.length > 4 ? 2 : 1, maxFuzzy: 2,
       weights: { fuzzy: 0.35, prefix: 0.6 } })
     const courses = new Map<CourseCode, Answer>()
     const sections = new Map<number, Answer>()

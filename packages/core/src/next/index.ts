@@ -1,2 +1,3 @@
 export * from './mend-week'
+export * from './moved'
 export * from './next-steps'

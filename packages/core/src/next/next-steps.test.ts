@@ -12,7 +12,7 @@ describe('nextSteps', () => {
     { kind: 'sign-off', open: false, term, signed: null, asked: false, advisor: null },
   ]
   it('puts what blocks first and names the place of each', () => {
-    const steps = nextSteps({ term, gates, checks: [], unpicked: ['HYD 230'], lineUp: [], plannedInTerm: 1, openCredits: 600,
+    const steps = nextSteps({ term, gates, checks: [], unpicked: ['HYD 230'], lineUp: [], moved: [], plannedInTerm: 1, openCredits: 600,
       offers: [{ course: 'HRT 230', label: '02', hoursLeft: 31 }], feesDue: null, advisor: 'Hollis Brandt' })
     expect(steps.map(step => [step.id, step.place])).toEqual([['offer:HRT 230', 'register'], ['program', 'now'], ['holds', 'now'], [
       'sign-off',
@@ -23,7 +23,7 @@ describe('nextSteps', () => {
 
   const clash = { kind: 'overlap' as const, date: '2027-01-19', minutes: 75 }
   const open: Gate[] = [{ kind: 'opening', open: true, term, from: null, words: '' } as unknown as Gate]
-  const quiet = { term, gates: open, checks: [], unpicked: [], plannedInTerm: 2, openCredits: 0, offers: [], feesDue: null,
+  const quiet = { term, gates: open, moved: [], checks: [], unpicked: [], plannedInTerm: 2, openCredits: 0, offers: [], feesDue: null,
     advisor: null }
   const clashWith = (course: string): Finding =>
     ({ ok: false, code: 'clash', course, label: '01', state: 'in the line-up', clash: clash as never })

@@ -3,6 +3,7 @@ import type { PlanCheck } from '../planning/checks'
 import type { Finding } from '../registration/findings'
 import type { Gate, GateKind } from '../registration/gates'
 import { placeToMend } from './mend-week'
+import type { MovedPick } from './moved'
 
 /** The waypoint where a step is done. */
 type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'
@@ -18,6 +19,8 @@ type StepFinding
     | { code: 'sign-off asked', gate: Gate }
     | { code: 'ask sign-off', advisor: string | null, term: TermName }
     | { code: 'choose section', course: CourseCode }
+  /** A bundle that was picked meets at other times or places than it did then. */
+    | { code: 'moved', moved: MovedPick }
     | { code: 'accept terms', term: TermName }
     | { code: 'refused', course: CourseCode, finding: Finding }
     | { code: 'register', courses: number }
@@ -43,6 +46,8 @@ export interface StepsInput {
   unpicked: readonly string[]
   /** Rows in the line-up that are not registered, each with the first thing that the dry run refuses it for, gates aside. */
   lineUp: readonly { course: CourseCode, refusal: Finding | null }[]
+  /** Picks that were moved since. */
+  moved: readonly MovedPick[]
   plannedInTerm: number
   openCredits: number
   offers: readonly { course: string, label: string, hoursLeft: number }[]
@@ -82,6 +87,8 @@ export function nextSteps(input: StepsInput): NextStep[] {
   for (const { course, finding } of refusedRows(input)) {
     add({ code: 'refused', course, finding, id: `refused:${course}`, place: placeToMend(finding), about: course, blocking: true })
   }
+  for (const moved of input.moved)
+    add({ code: 'moved', moved, id: `moved:${moved.course}`, place: 'week', about: moved.course, blocking: false })
   const terms = closed('terms')
   add(terms && { code: 'accept terms', term, id: 'terms', place: 'register', about: 'terms', blocking: false, act: 'accept terms' })
   const ready = input.lineUp.filter(row => row.refusal === null).length

@@ -5,7 +5,7 @@ import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../pre
 import type { RecordRules } from '../record/attempts'
 import { factsOf, type FactsOnFile, type StudentFacts } from '../record/facts'
 import { excludedBy, type GradesAsked, type Taken, takenAlready } from '../record/repeats'
-import { clashBetween, clashWithin, missingParts } from '../weeks/bundles'
+import { type Bundle, bundlesOf, clashBetween, clashWithin, missingParts } from '../weeks/bundles'
 import type { Finding } from './findings'
 import type { Gate } from './gates'
 import { groupsOf } from './groups'
@@ -17,13 +17,23 @@ export interface LineUpRow {
   course: CourseCode
   sectionIds: number[]
   credits: Credits | null
+  /** Bundles to take when the first choice is full or cancelled, in order. */
+  backups?: readonly number[][] | undefined
+  /** Whether to join the waitlist of the first choice when nothing of it has a seat. */
+  waitIfFull?: boolean | undefined
 }
 
 export interface RowDecision {
   rowId: number
   course: CourseCode
-  outcome: 'register' | 'refused'
+  outcome: 'register' | 'waitlist' | 'refused'
   findings: Finding[]
+  /** The sections that this is about: the first choice, or a backup. */
+  sectionIds: number[]
+  /** Which backup it is, from 1; 0 for the first choice. */
+  backup: number
+  /** The waitlists that it would join, with the place on each. */
+  waits: { sectionId: number, place: number }[]
   /** The seats this row would take, one a section. */
   claims: SeatClaim[]
   credits: Credits
@@ -44,12 +54,16 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
   loadCap: Credits
   /** Sections registered in this term. */
   registered: readonly Section[]
+  /** Sections on whose waitlist the student is. */
+  waitlisted?: ReadonlySet<number> | undefined
 }
 
 const NONE: ReadonlySet<CourseCode> = new Set()
 
 /** A row with what belongs to it. */
 interface Candidate {
+  /** Tells it from every other: one row can be asked about with several bundles. */
+  key: string
   row: LineUpRow
   course: Course | undefined
   sections: Section[]
@@ -63,6 +77,67 @@ interface Candidate {
  * So no other set of rows that holds together has an earlier row in it, or one row more.
  */
 export function decideRun(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
+  const first = decideRows(rows, context)
+  if (first.every((one, i) => one.outcome === 'register' || (!rows[i]!.backups?.length && !rows[i]!.waitIfFull))) return first
+  const { decisions, choices } = withBackups(rows, first, context)
+  return decisions.map((decision, i): RowDecision => {
+    const row = rows[i]!
+    if (decision.outcome === 'register') return { ...decision, backup: choices[i]! }
+    return row.waitIfFull && isFullOnly(first[i]!) ? waitFor(first[i]!, context) : first[i]!
+  })
+}
+
+/** What refuses it is only that it has no seats, or is not given any more: another bundle is wanted, nothing else. */
+const WANTS_ANOTHER: readonly Finding['code'][] = ['seats-full', 'section-cancelled', 'section-unknown']
+const wantsAnother = ({ outcome, findings }: RowDecision) =>
+  outcome === 'refused' && findings.every(finding => finding.ok || WANTS_ANOTHER.includes(finding.code))
+const isFullOnly = ({ outcome, findings }: RowDecision) =>
+  outcome === 'refused' && findings.every(finding => finding.ok || finding.code === 'seats-full')
+
+/**
+ * Rows whose first choice has no seat take their backups in order, the first row first; a backup that is refused for anything makes way
+ * for the next. Where none helps, the row is as it was with its first choice.
+ */
+function withBackups(rows: readonly LineUpRow[], first: readonly RowDecision[], context: DecisionContext) {
+  const choices = rows.map(() => 0)
+  const bundleOf = (row: LineUpRow, choice: number) => choice === 0 ? row.sectionIds : row.backups![choice - 1]!
+  const read = () => decideRows(rows.map((row, i) => ({ ...row, sectionIds: bundleOf(row, choices[i]!) })), context)
+  let decisions = [...first]
+  for (;;) {
+    const next = decisions.findIndex((decision, i) => decision.outcome === 'refused' && choices[i]! < (rows[i]!.backups?.length ?? 0)
+      && (choices[i]! > 0 || wantsAnother(decision)))
+    if (next < 0) break
+    choices[next]!++
+    decisions = read()
+  }
+  const given = decisions.map(decision => decision.outcome === 'register')
+  if (given.some((registers, i) => !registers && choices[i]! > 0)) {
+    choices.forEach((_, i) => given[i] || (choices[i] = 0))
+    decisions = read()
+  }
+  return { decisions, choices }
+}
+
+/** Joins the waitlists of the parts that are full; refused where one of them has no room. */
+function waitFor(decision: RowDecision, { sections, waitlisted }: DecisionContext): RowDecision {
+  const full = decision.findings.flatMap(finding => finding.code === 'seats-full' && !finding.ok ? [finding.label] : [])
+  const parts = decision.sectionIds.flatMap(id => sections.get(id) ?? []).filter(section => full.includes(section.label))
+  const closed = parts.find(section => section.waiting >= section.waitlistCapacity && !waitlisted?.has(section.id))
+  if (closed) {
+    const finding: Finding = { code: 'waitlist-full', ok: false, course: decision.course, label: closed.label, waiting: closed.waiting }
+    return { ...decision, findings: [...decision.findings, finding] }
+  }
+  const waits = parts.filter(section => !waitlisted?.has(section.id)).map(section => ({ sectionId: section.id,
+    place: section.waiting + 1 }))
+  const there = parts.find(section => waitlisted?.has(section.id))
+  if (waits.length === 0 && there) {
+    const finding: Finding = { code: 'waiting-already', ok: false, course: decision.course, label: there.label }
+    return { ...decision, findings: [...decision.findings, finding] }
+  }
+  return { ...decision, outcome: 'waitlist', waits }
+}
+
+function decideRows(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
   const courses = linked(context.courses)
   const inside = { ...context, courses }
   return new Run(rows.map(row => candidateOf(row, inside)), inside).decide()
@@ -78,12 +153,13 @@ export function decideBeside(rows: readonly LineUpRow[], context: DecisionContex
   const candidates = rows.map(row => candidateOf(row, inside))
   const run = new Run(candidates, inside)
   run.decide()
-  return row => run.waitsFor(row.course) ? decideRun([...rows, row], context).at(-1)! : run.decideOne(candidateOf(row, inside))
+  return row => run.waitsFor(row.course) ? decideRows([...rows, row], context).at(-1)! : run.decideOne(candidateOf(row, inside))
 }
 
 function candidateOf(row: LineUpRow, { courses, sections }: Pick<DecisionContext, 'courses' | 'sections'>): Candidate {
   const course = courses.get(row.course)
-  return { row, course, sections: row.sectionIds.flatMap(id => sections.get(id) ?? []), credits: chosenCredits(row.credits, course) }
+  return { key: `row ${row.id} ${row.sectionIds.join('+')}`, row, course, sections: row.sectionIds.flatMap(id => sections.get(id) ?? []),
+    credits: chosenCredits(row.credits, course) }
 }
 
 /** Credits that a course is taken for: those that were chosen, within its range; else its least. */
@@ -139,10 +215,42 @@ class Run {
   decideOne(candidate: Candidate): RowDecision {
     const before = this.candidates
     this.candidates = [...before, candidate]
-    const isFine = this.groupsFor(candidate).some(group => group.every(one => this.isFine(one, group)))
-    const decision = isFine ? { ...this.acceptanceOf(candidate) } : this.refusalOf(candidate)
+    const decision = this.decideLast(candidate)
     this.candidates = before
     return decision
+  }
+
+  /** What is the same for every bundle of a course that asks for no partner. */
+  private readonly ofCourse = new Map<CourseCode, { before: Finding[], load: Finding } | null>()
+
+  private decideLast(candidate: Candidate): RowDecision {
+    const { row, course, credits } = candidate
+    if (course && !this.ofCourse.has(course.code)) {
+      const groups = this.groupsFor(candidate)
+      const isSingle = groups.length === 1 && groups[0]!.length === 1
+      const had = this.hadOf(course)
+      this.ofCourse.set(course.code, isSingle
+        ? { before: [...checkRepeats(course, had, this.accepted, this.context), ...this.checkRules(course, [candidate])],
+            load: this.checkLoad(candidate, [candidate]) }
+        : null)
+    }
+    const known = course && this.ofCourse.get(course.code)
+    // Nobody asks about this row again: nothing of it is remembered.
+    const alone = this.makeAlone(candidate)
+    if (!known || !alone.isKnown)
+      return this.groupsFor(candidate).some(group => group.every(one => this.isFine(one, group)))
+        ? this.acceptanceOf(candidate)
+        : this.refusalOf(candidate)
+    const findings = [...alone.first, ...known.before, ...alone.restrictions]
+    for (const other of this.standing ??= this.besideOf(this.accepted)) {
+      const found = this.clashWith(candidate.sections, other)
+      if (found) findings.push(found)
+    }
+    findings.push(known.load, ...alone.seats)
+    const isFine = findings.every(finding => finding.ok)
+    return { rowId: row.id, course: row.course, outcome: isFine ? 'register' : 'refused', findings, claims: isFine ? alone.claims : [],
+      credits,
+      sectionIds: row.sectionIds, backup: 0, waits: [] }
   }
 
   private isFine = (candidate: Candidate, group: readonly Candidate[]) => this.read(candidate, group).findings.every(finding => finding.ok)
@@ -211,16 +319,20 @@ class Run {
     return rules
   }
 
+  private readonly named = new Map<CourseCode, ReadonlySet<CourseCode>>()
   /** Families of the courses that a course's rules name. */
   private namedBy(course: Course): ReadonlySet<CourseCode> {
     if (course.prerequisite === '' && course.corequisite === '') return NONE
-    return new Set(coursesNamed(course).map(code => familyOf(code, this.context.courses)))
+    const known = this.named.get(course.code) ?? new Set(coursesNamed(course).map(code => familyOf(code, this.context.courses)))
+    this.named.set(course.code, known)
+    return known
   }
 
   private acceptanceOf(candidate: Candidate): RowDecision {
     const { row, credits } = candidate
     const { findings, claims } = this.read(candidate, [])
-    return { rowId: row.id, course: row.course, outcome: 'register', findings, claims, credits }
+    return { rowId: row.id, course: row.course, outcome: 'register', findings, claims, credits, sectionIds: row.sectionIds, backup: 0,
+      waits: [] }
   }
 
   /** Why a row cannot register beside what is accepted so far: its own reasons, or else those of its partners. */
@@ -240,7 +352,8 @@ class Run {
           partner: other.row.course,
           because: this.read(other, group.rows).findings.filter(finding => !finding.ok),
         }))
-    return { rowId: row.id, course: row.course, outcome: 'refused', findings: [...findings, ...partners], claims: [], credits }
+    return { rowId: row.id, course: row.course, outcome: 'refused', findings: [...findings, ...partners], claims: [], credits,
+      sectionIds: row.sectionIds, backup: 0, waits: [] }
   }
 
   /** Everything that can be said of a row beside what is accepted and the rest of its group. */
@@ -265,14 +378,16 @@ class Run {
   private readAlone(candidate: Candidate): Alone {
     const before = this.alone.get(candidate)
     if (before) return before
-    const made = readAlone(candidate, this.context, {
-      groups: () => this.groups ??= groupsOf(this.context, this.context.items, this.context),
-      had: course => this.hadOf(course),
-      siblings: code => this.siblings(code),
-    })
+    const made = this.makeAlone(candidate)
     this.alone.set(candidate, made)
     return made
   }
+
+  private makeAlone = (candidate: Candidate) => readAlone(candidate, this.context, {
+    groups: () => this.groups ??= groupsOf(this.context, this.context.items, this.context),
+    had: course => this.hadOf(course),
+    bundles: course => this.bundles(course),
+  })
 
   /** The student's programs, cohorts and class standing; worked out where seats or sections are kept for somebody. */
   private groups: string[] | undefined
@@ -299,6 +414,13 @@ class Run {
     return this.byCourse.get(code) ?? []
   }
 
+  private readonly bundlesBy = new Map<CourseCode, readonly Bundle[]>()
+  private bundles(course: Course): readonly Bundle[] {
+    const known = this.bundlesBy.get(course.code) ?? bundlesOf(course, this.siblings(course.code))
+    this.bundlesBy.set(course.code, known)
+    return known
+  }
+
   private checkRules(course: Course, group: readonly Candidate[]): Finding[] {
     const { context } = this
     // A planned course is no help on registration day, so only the record is told.
@@ -318,18 +440,27 @@ class Run {
     return found
   }
 
-  private checkClashes({ row, sections }: Candidate, others: readonly Candidate[]): Finding[] {
-    const beside = [...this.held, ...others.map(({ row: other, sections: list }) => ({ id: `row ${other.id}`, sections: list,
-      state: 'in the line-up' as const }))]
-    return beside.flatMap(({ id, sections: other, state }): Finding[] => {
-      const first = other[0]
-      const pair = [`row ${row.id}`, id].sort().join()
-      if (!first || first.course === sections[0]?.course || this.apart.has(pair)) return []
-      const clash = clashBetween(sections, other, this.context.term, this.context.travel)
-      if (clash) return [{ code: 'clash', ok: false, course: first.course, label: first.label, state, clash }]
-      this.apart.add(pair)
-      return []
+  private besideOf = (others: readonly Candidate[]): Beside[] =>
+    [...this.held, ...others.map(other => ({ id: other.key, sections: other.sections, state: 'in the line-up' as const }))]
+
+  /** What stands when all rows are decided. */
+  private standing: Beside[] | undefined
+
+  private checkClashes({ key, sections }: Candidate, others: readonly Candidate[]): Finding[] {
+    return this.besideOf(others).flatMap((other): Finding[] => {
+      const pair = key < other.id ? `${key},${other.id}` : `${other.id},${key}`
+      if (this.apart.has(pair)) return []
+      const found = this.clashWith(sections, other)
+      if (!found) this.apart.add(pair)
+      return found ? [found] : []
     })
+  }
+
+  private clashWith(sections: readonly Section[], { sections: other, state }: Beside): Finding | null {
+    const first = other[0]
+    if (!first || first.course === sections[0]?.course) return null
+    const clash = clashBetween(sections, other, this.context.term, this.context.travel)
+    return clash && { code: 'clash', ok: false, course: first.course, label: first.label, state, clash }
   }
 
   private checkLoad(candidate: Candidate, group: readonly Candidate[]): Finding {
@@ -340,6 +471,9 @@ class Run {
       partners: partners.map(one => one.row.course) }
   }
 }
+
+/** A choice that stands already, registered or accepted. */
+interface Beside { id: string, sections: Section[], state: 'registered' | 'in the line-up' }
 
 /** What can be said of a row whatever stands beside it. */
 interface Alone {
@@ -358,7 +492,7 @@ const NOTHING_HAD: Had = { here: undefined, taken: null, excluded: null }
 function readAlone({ row, course, sections }: Candidate, context: DecisionContext, about: {
   groups: () => readonly string[]
   had: (course: Course) => Had
-  siblings: (code: CourseCode) => readonly Section[]
+  bundles: (course: Course) => readonly Bundle[]
 }): Alone {
   const gates = context.gates.filter(gate => !gate.open).map((gate): Finding => ({ code: 'gate', ok: false, gate }))
   const isKnown = sections.length === row.sectionIds.length && sections.length > 0
@@ -368,7 +502,7 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
     return { first: [...gates, unknown], isKnown: false, had: NOTHING_HAD, restrictions: [], seats: [], claims: [] }
   }
   const groups = sections.some(isKept) ? about.groups() : []
-  const { claims, findings } = checkSeats(course, sections, groups, () => about.siblings(course.code))
+  const { claims, findings } = checkSeats(course, sections, groups, () => about.bundles(course))
   return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: about.had(course),
     restrictions: checkRestrictions(course, sections, groups), seats: findings, claims }
 }

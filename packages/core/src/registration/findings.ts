@@ -30,6 +30,9 @@ export type Finding = { ok: boolean } & (
   | { code: 'own-clash', course: CourseCode, parts: [Part, Part], clash: Clash }
   /** `partners` are the courses that would have to come along, and are counted. */
   | { code: 'load-cap', credits: Credits, cap: Credits, partners: CourseCode[] }
+  /** No room on the waitlist either. */
+  | { code: 'waitlist-full', course: CourseCode, label: string, waiting: number }
+  | { code: 'waiting-already', course: CourseCode, label: string }
   | { code: 'seats-full', ok: true, left: number }
   | { code: 'seats-full', ok: false, course: CourseCode, label: string, seats: SeatCount, other: OtherBundle | null }
 )

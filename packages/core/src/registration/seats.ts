@@ -1,5 +1,5 @@
 import type { Course, SeatPool, Section } from '../catalog/types'
-import { bundlesOf } from '../weeks/bundles'
+import type { Bundle } from '../weeks/bundles'
 import type { Finding, OtherBundle, SeatCount } from './findings'
 
 export interface SeatClaim {
@@ -25,16 +25,16 @@ function claimFor(section: Section, groups: readonly string[]): SeatClaim | null
   return pool ? { sectionId: section.id, poolId: pool.id } : null
 }
 
-/** A seat in each section, or why there is none; `siblings` gives the sections of the course, among which another bundle is looked for. */
+/** A seat in each section, or why there is none; `siblings` gives the bundles of the course, among which another is looked for. */
 export function checkSeats(course: Course, sections: readonly Section[], groups: readonly string[],
-  siblings: () => readonly Section[]): { claims: SeatClaim[], findings: Finding[] } {
+  siblings: () => readonly Bundle[]): { claims: SeatClaim[], findings: Finding[] } {
   const claims: SeatClaim[] = []
   const findings: Finding[] = []
   for (const section of sections) {
     const claim = claimFor(section, groups)
     if (claim) claims.push(claim)
     else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, groups),
-      other: otherBundle(course, sections, groups, siblings()) })
+      other: otherBundle(sections, groups, siblings()) })
   }
   if (findings.length === 0)
     findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, groups))) })
@@ -53,13 +53,11 @@ function seatCount(section: Section, groups: readonly string[]): SeatCount {
   }
 }
 
-function otherBundle(course: Course, sections: readonly Section[], groups: readonly string[], siblings: readonly Section[]): OtherBundle
+function otherBundle(sections: readonly Section[], groups: readonly string[], siblings: readonly Bundle[]): OtherBundle
   | null {
-  const free = bundlesOf(course, siblings)
-    .filter(bundle =>
-      bundle.sections.every(section => seatsFor(section, groups) > 0) && bundle.sections.some(section => !sections.includes(section)),
-    )
-  const first = free[0]?.sections[0]
+  const free = siblings.find(bundle => bundle.sections.every(section => seatsFor(section, groups) > 0)
+    && bundle.sections.some(section => !sections.includes(section)))
+  const first = free?.sections[0]
   const meeting = first?.meetings[0]
   return first
     ? { label: first.label, meets: meeting ? { days: meeting.days, start: meeting.start } : null, left: seatsFor(first, groups) }

@@ -12,18 +12,33 @@ export interface Bundle {
 
 /** Every complete bundle of a course: one section of each part that shares a link. Cancelled sections make none. */
 export function bundlesOf(course: Pick<Course, 'code' | 'parts'>, sections: readonly Section[]): Bundle[] {
-  const open = sections.filter(section => section.course === course.code && !section.cancelled)
-  const links = [...new Set(open.map(section => section.link))].sort()
-  return links.flatMap((link) => {
+  const byLink = new Map<string, Section[]>()
+  for (const section of sections) {
+    if (section.course !== course.code || section.cancelled) continue
+    const linked = byLink.get(section.link)
+    if (linked) linked.push(section)
+    else byLink.set(section.link, [section])
+  }
+  const bundles: Bundle[] = []
+  const [only] = course.parts
+  if (course.parts.length === 1) {
+    for (const link of [...byLink.keys()].sort())
+      for (const section of inLabels(byLink.get(link)!.filter(one => one.part === only)))
+        bundles.push({ id: String(section.id), course: course.code, sections: [section] })
+    return bundles
+  }
+  for (const link of [...byLink.keys()].sort()) {
     let partial: Section[][] = [[]]
     for (const part of course.parts) {
-      const choices = open.filter(section => section.link === link && section.part === part).sort((a, b) => a.label.localeCompare(b.label))
+      const choices = inLabels(byLink.get(link)!.filter(section => section.part === part))
       partial = partial.flatMap(chosen => choices.map(choice => [...chosen, choice]))
     }
-    return partial.filter(chosen => chosen.length > 0).map(chosen => ({ id: bundleId(chosen), course: course.code, sections: chosen }))
-  })
+    for (const chosen of partial) if (chosen.length > 0) bundles.push({ id: bundleId(chosen), course: course.code, sections: chosen })
+  }
+  return bundles
 }
 
+const inLabels = (sections: Section[]) => sections.length < 2 ? sections : sections.sort((a, b) => a.label < b.label ? -1 : 1)
 function bundleId(sections: readonly Pick<Section, 'id'>[]): string {
   return sections.map(section => section.id).join('+')
 }
@@ -60,6 +75,17 @@ function slotsOf({ meetings, exam }: Section, term: TermCalendar): readonly Slot
   return slots
 }
 
+/** The slots of a whole choice, remembered with the choice. */
+const ofChoice = new WeakMap<readonly Section[], { term: TermCalendar, slots: readonly Slot[] }>()
+function slotsOfAll(sections: readonly Section[], term: TermCalendar): readonly Slot[] {
+  if (sections.length === 1) return slotsOf(sections[0]!, term)
+  const before = ofChoice.get(sections)
+  if (before?.term === term) return before.slots
+  const slots = sections.flatMap(section => slotsOf(section, term))
+  ofChoice.set(sections, { term, slots })
+  return slots
+}
+
 /** Whether two slots come so near each other in days and in the time of day that they could clash; a class runs for two nights at most. */
 function couldClash(a: Slot, b: Slot, way: number): boolean {
   if (a.firstDay > b.lastDay + NIGHTS || b.firstDay > a.lastDay + NIGHTS) return false
@@ -74,9 +100,11 @@ const NIGHTS = 2
 /** The first clash between two choices of sections on their real dates, exams included. */
 export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash
   | null {
-  const mine = a.flatMap(section => slotsOf(section, term))
-  const theirs = b.flatMap(section => slotsOf(section, term))
+  const mine = slotsOfAll(a, term)
+  const theirs = slotsOfAll(b, term)
   const way = longestOf(travel)
+  if (mine.length === 1 && theirs.length === 1)
+    return couldClash(mine[0]!, theirs[0]!, way) ? findClashOfSpans(mine[0]!.spans, theirs[0]!.spans, travel) : null
   const mineNear = mine.filter(one => theirs.some(other => couldClash(one, other, way)))
   if (mineNear.length === 0) return null
   const theirsNear = theirs.filter(other => mineNear.some(one => couldClash(one, other, way)))

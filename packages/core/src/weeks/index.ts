@@ -1,3 +1,4 @@
 export * from './bundles'
 export * from './meetings'
 export * from './arrange'
+export * from './hours'

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { newEntryId } from '@ridgeway/core/record'
+import { type Groups, readGroups } from '#shared/contract/views/find'
+import { look, toProblem, type Problem } from '~/composables/useApi'
+
+/** Groups whose sections keep clear of each other: all courses planned and all sections picked in one press, with one undo. */
+const student = useStudentStore()
+const week = useWeekStore()
+const catalog = useCatalogStore()
+const workingTerm = useWorkingTermStore()
+const groups = shallowRef<Groups['groups']>([])
+const problem = ref<Problem | null>(null)
+const offersUndo = ref(false)
+const words = ref('')
+let before: { choices: { course: string, sectionIds: number[] }[], edits: number } | null = null
+async function load() {
+  if (!student.isOwn || !workingTerm.term?.scheduled) return groups.value = []
+  try {
+    groups.value = (await look(readGroups, { term: workingTerm.code }, { id: student.state!.id })).groups
+  }
+  catch (error) {
+    problem.value = toProblem(error)
+  }
+}
+watch([() => student.state?.version, () => workingTerm.code], load, { immediate: true })
+const chosenIds = computed(() => new Set(student.state?.lineUp.flatMap(row => row.sectionIds)))
+const isTaken = (group: Groups['groups'][number]) => group.courses.every(one => one.sectionIds.every(id => chosenIds.value.has(id)))
+const offBecause = (group: Groups['groups'][number]) => {
+  if (!group.open) return 'Part of this group is kept for other students'
+  if (group.seats === 0) return 'One of its sections is full'
+  return isTaken(group) && 'Your picks are this group already'
+}
+const isRegistered = (course: string) => student.state?.registered.some(row => row.course === course
+  && row.term === workingTerm.code) ?? false
+const sayGroup = (group: Groups['groups'][number]) => group.courses.map(one => `${one.course}-${one.label} ${one.times}`).join(', ')
+async function take(group: Groups['groups'][number]) {
+  const term = workingTerm.code
+  const courses = group.courses.filter(one => !isRegistered(one.course))
+  const missing = courses.filter(one => !student.entries.some(entry => entry.course === one.course && entry.term === term))
+  before = { edits: missing.length > 0 ? 1 : 0, choices: courses.map(({ course }) => ({ course,
+    sectionIds: student.state!.lineUp.find(row => row.course === course)?.sectionIds ?? [] })) }
+  if (missing.length > 0)
+    await student.edit(missing.map(({ course }) => ({ kind: 'place' as const, entry: newEntryId(course, term), course, term,
+      credits: catalog.courses.get(course)!.credits })))
+  problem.value = await week.choose(...courses.map(({ course, sectionIds }) => ({ course, sectionIds })))
+  if (problem.value) return
+  words.value = `Group ${group.group}: ${count(courses.length, 'course')} picked${missing.length > 0
+    ? `,
+    ${missing.length} of them planned with it`
+    : ''}.`
+  announce(words.value)
+  offersUndo.value = true
+}
+async function undo() {
+  if (!before) return
+  problem.value = await week.choose(...before.choices)
+  if (before.edits > 0) await student.undo()
+  announce('Taken back.')
+}
+</script>
+
+<template>
+  <section v-if="groups.length" class="card groups" aria-label="Groups">
+    <FailedBox v-if="problem" :problem="problem" />
+    <h2>Groups <span class="second small">sections that keep clear of each other while you stay in one group</span></h2>
+    <ul>
+      <li v-for="group in groups" :key="group.group" :class="{ second: !group.open || group.seats === 0 }">
+        <b>{{ group.group }}</b>
+        <span class="small">{{ sayGroup(group) }}</span>
+        <span class="small second">{{ group.open ? `${group.seats} left` : 'kept for others' }}</span>
+        <ActButton
+          :off="offBecause(group)"
+          @click="take(group)"
+        >
+          Take {{ group.group }}
+        </ActButton>
+      </li>
+    </ul>
+    <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
+  </section>
+</template>
+
+<style scoped>
+.groups { padding: 8px 14px; margin: 0 0 10px; }
+h2 { font-size: 14px; }
+ul { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 4px; }
+li { display: grid; grid-template-columns: 70px minmax(0, 1fr) 100px auto; gap: 12px; align-items: center; }
+@media (max-width: 700px) { li { grid-template-columns: 1fr auto; } li > .small { grid-column: 1 / -1; } }
+@media print { .groups { display: none; } }
+</style>

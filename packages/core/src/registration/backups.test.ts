@@ -1,0 +1,78 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { course, courseMap, decision, meeting, row, section } from '../../../../tests/builders'
+import type { Section } from '../catalog/types'
+import { decideRun, type LineUpRow } from './decide'
+
+const AAA = course('AAA 100')
+const BBB = course('BBB 100')
+const pool = (id: number, left: number) => [{ id: id * 10, forGroup: null, capacity: 3, taken: 3 - left, held: 0 }]
+const at = (id: number, code: string, hour: number, left: number, values: Partial<Section> = {}) => section(id, code, { link: String(id),
+  meetings: [meeting(hour * 60, { days: ['M'] })], pools: pool(id, left), ...values })
+const decide = (rows: LineUpRow[], sections: Section[]) => decideRun(rows, decision(courseMap(AAA, BBB), sections))
+
+describe('backups', () => {
+  it('are taken in order when the first choice is full, and one that is refused makes way for the next', () => {
+    const sections = [at(1, 'AAA 100', 9, 0), at(2, 'AAA 100', 10, 0), at(3, 'AAA 100', 11, 1), at(4, 'BBB 100', 11, 1), at(5, 'AAA 100',
+      13, 1)]
+    const rows = [row(1, 'BBB 100', [4]), { ...row(2, 'AAA 100', [1]), backups: [[2], [3], [5]] }]
+    expect(decide(rows, sections)[1]).toMatchObject({ outcome: 'register', backup: 3, sectionIds: [5], claims: [{ sectionId: 5,
+      poolId: 50 }] })
+  })
+  it('stand in for a bundle that is cancelled, and not for a course that is refused', () => {
+    const asks = course('AAA 100', { prerequisite: 'ZZZ 900' })
+    const sections = [at(1, 'AAA 100', 9, 2, { cancelled: true }), at(2, 'AAA 100', 10, 2)]
+    const rows = [{ ...row(1, 'AAA 100', [1]), backups: [[2]] }]
+    expect(decide(rows, sections)[0]).toMatchObject({ outcome: 'register', backup: 1 })
+    expect(decideRun(rows, decision(courseMap(asks), sections))[0]).toMatchObject({ outcome: 'refused', backup: 0, sectionIds: [1] })
+  })
+  it('leave the row as it was where none helps', () => {
+    const sections = [at(1, 'AAA 100', 9, 0), at(2, 'AAA 100', 10, 0)]
+    const [plain] = decide([row(1, 'AAA 100', [1])], sections)
+    expect(decide([{ ...row(1, 'AAA 100', [1]), backups: [[2]] }], sections)[0]).toEqual(plain)
+  })
+})
+
+describe('waiting when it is full', () => {
+  const full = at(1, 'AAA 100', 9, 0, { waiting: 2, waitlistCapacity: 3 })
+  const wants = { ...row(1, 'AAA 100', [1]), waitIfFull: true }
+  it('joins at the end, after the backups were tried', () => {
+    expect(decide([wants], [full])[0]).toMatchObject({ outcome: 'waitlist', waits: [{ sectionId: 1, place: 3 }], claims: [] })
+    expect(decide([{ ...wants, backups: [[2]] }], [full, at(2, 'AAA 100', 10, 1)])[0]).toMatchObject({ outcome: 'register', backup: 1 })
+  })
+  it('is refused where the waitlist has no room, where one waits already, and where more than seats is missing', () => {
+    expect(decide([wants], [{ ...full, waiting: 3 }])[0]!.findings.map(one => one.code)).toContain('waitlist-full')
+    const there = decideRun([wants], decision(courseMap(AAA), [full], { waitlisted: new Set([1]) }))[0]!
+    expect([there.outcome, there.findings.at(-1)!.code]).toEqual(['refused', 'waiting-already'])
+    const asks = course('AAA 100', { prerequisite: 'ZZZ 900' })
+    expect(decideRun([wants], decision(courseMap(asks), [full]))[0]!.outcome).toBe('refused')
+  })
+  it('waits only for the parts that are full', () => {
+    const withLab = course('AAA 100', { parts: ['lecture', 'lab'] })
+    const sections = [at(1, 'AAA 100', 9, 0, { waitlistCapacity: 3, link: 'x', label: '01' }),
+      at(2, 'AAA 100', 13, 2, { link: 'x', part: 'lab', label: '01L' })]
+    const [found] = decideRun([{ ...row(1, 'AAA 100', [1, 2]), waitIfFull: true }], decision(courseMap(withLab), sections))
+    expect(found!.waits).toEqual([{ sectionId: 1, place: 1 }])
+  })
+})
+
+describe('rows with backups and waitlists', () => {
+  it('never take a seat that is not there, nor register less than without them', () => {
+    const anyRow = fc.record({ first: fc.integer({ min: 1, max: 4 }), backups: fc.array(fc.integer({ min: 1, max: 4 }), { maxLength: 3 }),
+      waits: fc.boolean() })
+    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 1 }), { minLength: 8, maxLength: 8 }),
+      fc.array(fc.integer({ min: 0, max: 2 }), { minLength: 8, maxLength: 8 }), anyRow, anyRow, (left, hours, a, b) => {
+        const sections = left.map((seats, i) => at(i + 1, i < 4 ? 'AAA 100' : 'BBB 100', 9 + hours[i]!, seats, { waitlistCapacity: 1 }))
+        const rows = [a, b].map(({ first, backups, waits }, i): LineUpRow => ({ ...row(i + 1, i ? 'BBB 100' : 'AAA 100', [first + i * 4]),
+          backups: backups.map(one => [one + i * 4]), waitIfFull: waits }))
+        const decided = decide(rows, sections)
+        for (const { claims, outcome, waits } of decided) {
+          for (const { sectionId } of claims) expect(left[sectionId - 1]).toBe(1)
+          expect(claims.length).toBe(outcome === 'register' ? 1 : 0)
+          expect(waits.length).toBe(outcome === 'waitlist' ? 1 : 0)
+        }
+        const plain = decide(rows.map(one => row(one.id, one.course, one.sectionIds)), sections)
+        expect(decided[0]!.outcome === 'register').toBe(plain[0]!.outcome === 'register' || decided[0]!.backup > 0)
+      }), { numRuns: 300 })
+  })
+})

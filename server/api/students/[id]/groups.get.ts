@@ -1,0 +1,4 @@
+import { readGroups } from '#shared/contract/views/find'
+import { readGroupsView } from '../../../views/groups'
+
+export default serveView(readGroups, readGroupsView)

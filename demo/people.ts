@@ -125,7 +125,7 @@ export const STUDENTS: AuthoredStudent[] = [
     story: 'Wants a full section, and one whose prerequisite is missing. Will hear why, and what to do.',
     record: `${FIRST_FALL}; 2026SP: CHY 110 C+, GSP 120 B, TIM 120 B, ECL 110 B; 2026FA: HYD 210 *, STT 201 *, WRT 210 *, FLD 120 *`,
     plan: '2027SP: HRT 150, HYD 330, ECL 210, GSP 140; 2027FA: CHY 120, HYD 310', lineUp: 'HRT 150-01, HYD 330-01, ECL 210-02' },
-  { username: 'ines', name: 'Ines Calloway', advisor: 'hollis', confirmed: false, placements: { MTH: 62 },
+  { username: 'ines', name: 'Ines Calloway', advisor: 'hollis', confirmed: false, cohorts: ['TRAILHEAD'], placements: { MTH: 62 },
     story: 'First year. Has to confirm the program before anything else.',
     record: '2026FA: WRT 110 *, MTH 140 *, HYD 110 *, FLD 110 *, LNG 140 *', plan: '2027SP: CHY 110, GSP 120, WRT 210, TIM 120' },
   { username: 'bram', name: 'Bram Vetter', advisor: 'yara', signedOff: '2026-11-05', accepted: true,

@@ -33,7 +33,7 @@ async function choose(page: Page, label: string, value: string) {
 
 test('the best weeks are stepped through by keys; the one taken is in the line-up, whole', async ({ page }) => {
   const drawer = await open(page, 'una')
-  await expect(drawer).toContainText(/\d+ weeks? stand/)
+  await expect(drawer).toContainText(/\d+ weeks? stand/, { timeout: 15_000 })
   await drawer.focus()
   await page.keyboard.press(']')
   await expect(drawer.getByRole('button', { name: /^Week 2:/ })).toHaveAttribute('aria-pressed', 'true')
@@ -59,14 +59,14 @@ test('wishes that cannot hold together are named, with what frees most; without 
   await choose(page, 'Nothing before', '13:00')
   await wish(page, 'Fewer waits')
   await expect(drawer).toContainText('No week stands.')
-  await expect(drawer.getByText(/These cannot hold together/)).toContainText('ECL 210, “nothing before 13:00”')
+  await expect(drawer.getByText(/These cannot hold together/)).toContainText('HYD 230, “nothing before 13:00”')
   const way = drawer.getByRole('paragraph').filter({ hasText: 'Without “nothing before 13:00”' })
   await expect(way).toContainText(/there are \d+ weeks/)
   await way.getByRole('button', { name: 'Leave it out' }).click()
   await expect(drawer.getByRole('button', { name: /^Week 1:/ })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(drawer).toHaveCount(0)
-  // The wishes stay on this device, and an opened drawer belongs to the address.
+  // The wishes are on file, and an opened drawer belongs to the address.
   await page.getByRole('button', { name: 'Arrangements' }).click()
   await expect(drawer.getByRole('listitem')).toHaveCount(1)
   await page.reload()
@@ -77,7 +77,7 @@ test('wishes that cannot hold together are named, with what frees most; without 
 test('a full bundle is exchanged by the smallest change, on Register as in Week', async ({ page }) => {
   await signIn(page, 'joss')
   await waypoint(page, 'Register')
-  const change = page.getByText('What is picked cannot all be registered.')
+  const change = page.getByText('HRT 150 cannot be registered as picked.')
   await expect(change).toBeVisible()
   await expect(page.getByText(/HRT 150-01 for HRT 150-0\d/)).toBeVisible()
   const before = await lineUpOf('joss')

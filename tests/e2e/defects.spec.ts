@@ -305,13 +305,13 @@ test('what has the focus is never hidden under the review bar or a drawer', asyn
 test('a bundle says its times, place, seats and whether it fits; one that is registered can be reached and says so', async ({ page }) => {
   await signIn(page, 'tamsin')
   await waypoint(page, 'Week')
-  const rows = page.locator('section.column li button')
+  const rows = page.locator('section.column .row')
   await expect(rows.first()).toBeVisible()
   const names = await rows.evaluateAll(all => all.map(row => row.getAttribute('aria-label') ?? ''))
   for (const name of names) {
     expect(name).toMatch(/^[A-Z]{3} \d{3}-/)
     expect(name).toMatch(/\d+ left|full|registered/)
-    expect(name).toMatch(/fits|registered|Clashes|full|needs|kept for|cancelled|over the cap|Goes with|Too little time|gives/)
+    expect(name).toMatch(/fits|registered|clashes|full|needs|only for|cancelled|over the cap|goes with|too short|passed|already|keep-free/)
   }
 })
 

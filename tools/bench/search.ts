@@ -74,7 +74,7 @@ export function benchSearch(): Figure[] {
     const standing = readStanding(file, catalog, '2026-11-09')
     return findSections({ search: { text: '', ...search }, rows: chosen, lines: searchLines(standing.reports, courses), wishes: [],
       shortlist: new Set(),
-      creditsOf: () => null, index: index.result, most: 40, context: { ...factsOf(file, file.record), ...catalog, term, gates: [],
+      creditsOf: () => null, index: index.result, most: 40, context: { ...catalog, ...factsOf(file, file.record), term, gates: [],
         sections: new Map(now.map(section => [section.id, section])), travel: TRAVEL, asked: NO_GRADES_ASKED, loadCap: 1800,
         registered: [] } })
   })

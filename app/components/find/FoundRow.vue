@@ -79,14 +79,14 @@ li:hover .acts, li:focus-within .acts, li.chosen .acts { opacity: 1; }
 @media (hover: none) { .acts { opacity: 1; } }
 @media (max-width: 1000px) {
   .row { grid-template-columns: 146px 1fr auto; gap: 0 10px; }
-  .label { display: none; }
-  .when { grid-column: 2 / 4; }
+  .label { grid-column: 3; grid-row: 1; text-align: right; }
+  .when { grid-column: 2; }
   .where { grid-column: 2; }
   .who { display: none; }
   .row :deep(.strip) { grid-row: 1 / 4; }
   .fit { grid-column: 2; }
-  .seats { grid-column: 3; grid-row: 2 / 4; }
+  .seats { grid-column: 3; grid-row: 2; }
   li { flex-direction: column; align-items: stretch; gap: 0; padding-bottom: 5px; }
-  .acts { display: flex; gap: 18px; width: auto; padding-left: 8px; }
+  .acts { display: flex; gap: 18px; width: auto; padding-left: 8px; opacity: 1; }
 }
 </style>

@@ -39,7 +39,6 @@ function setCredits(credits: number) {
 const find = useFindStore()
 const { open: openFind } = useInAddress('find')
 const workingTerm = useWorkingTermStore()
-const { term } = storeToRefs(workingTerm)
 function findSections() {
   find.scope = 'sections'
   find.clear()
@@ -83,7 +82,7 @@ const saveNote = () =>
     <div class="parts">
       <div>
         <p>{{ course.description }}</p>
-        <p v-if="term?.scheduled"><WordLink class="small" @click="findSections">Sections in {{ term.name }}</WordLink></p>
+        <p v-if="workingTerm.term?.scheduled"><WordLink class="small" @click="findSections">Sections in {{ workingTerm.term.name }}</WordLink></p>
         <div v-for="check in checks" :key="check.id" class="check">
           <p :class="{ blocking: check.severity === 'blocker' }">
             <b>{{ sayCheck(check) }}</b>

@@ -8,14 +8,17 @@ export function useInAddress(name: string) {
     const found = router.currentRoute.value.query[name]
     return typeof found === 'string' ? found : ''
   })
-  function open(next: string) {
+  async function open(next: string) {
+    // A page that is on its way comes first: opening would stop it.
+    await navigationDone()
     const { path, query } = router.currentRoute.value
-    void router[value.value ? 'replace' : 'push']({ path, query: { ...query, [name]: next } })
+    await router[value.value ? 'replace' : 'push']({ path, query: { ...query, [name]: next } })
   }
-  function close() {
+  async function close() {
+    await navigationDone()
     const { path, query: { [name]: _, ...query } } = router.currentRoute.value
     if (router.options.history.state.back === router.resolve({ path, query }).fullPath) router.back()
-    else void router.replace({ path, query })
+    else await router.replace({ path, query })
   }
   return { value, open, close }
 }

@@ -7,7 +7,7 @@ import type { Looking } from '../college/asked'
 import { type College, findTerm, programsAt } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { creditsPlanned, decisionContext, dossierFor, fileOf, openRows, planIn } from '../college/student'
-import { shortlistOf, wishesOf } from '../db/store/week'
+import { readKept } from '../db/store/week'
 
 /** The words of a term's courses and sections, made once for each state of them. */
 const indexes = new WeakMap<ReadonlyMap<string, unknown>, Map<string, { sections: number, index: TextIndex }>>()
@@ -33,12 +33,13 @@ async function readForSearch(looking: Looking<{ term: string }>): Promise<Omit<S
   const context = decisionContext(college, dossier, { file, gates: [], term }, sections, sections.filter(section =>
     registered.has(section.id)))
   const standing = readStanding(file, { ...college.catalog, programs: programsAt(college, dossier.programs) }, date)
+  const kept = await readKept(db, student, term.code)
   return {
     context,
     rows: openRows(dossier, file, term.code),
     lines: searchLines(standing.reports, college.catalog.courses),
-    wishes: await wishesOf(db, student, term.code),
-    shortlist: new Set((await shortlistOf(db, student, term.code)).map(row => row.bundle)),
+    wishes: kept.wishes,
+    shortlist: new Set(kept.shortlist.map(row => row.bundle)),
     creditsOf: code => creditsPlanned(file, code, term.code),
     index: indexOf(college, term.code, stamp, sections),
   }

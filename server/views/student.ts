@@ -8,7 +8,6 @@ import { Refusal } from '../college/refusal'
 import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
-import { feedOf, searchesOf } from '../db/store/week'
 import { decideLineUp } from './week'
 
 /** All that is on file about one student, for one working term: two statements, and one more where a line-up is to be decided on. */
@@ -42,8 +41,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     programChange: beside.programChange,
     lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ term: _, ...row }) => ({ ...row,
       credits: row.credits ?? creditsPlanned(plan, row.course, term.code) })),
-    searches: await searchesOf(db, student),
-    feedSince: await feedOf(db, student),
+    searches: beside.searches,
+    feedSince: beside.feedSince,
     refused,
     moved: movedPicks(dossier.lineUp.filter(row => row.term === term.code), sections),
     registered: dossier.registered.map(({ id: _, ...row }) => row),

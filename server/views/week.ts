@@ -8,7 +8,7 @@ import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import type { Dossier } from '../db/store/dossiers'
 import { creditsPlanned, decisionContext, dossierFor, fileOf, gatesOf, openRows, planIn } from '../college/student'
-import { sharedWeekOf, shortlistOf, wishesOf } from '../db/store/week'
+import { readKept } from '../db/store/week'
 
 /** What is on file, as the decision reads it: always the current plan's. */
 async function readForDecision(looking: Looking<{ term: string }>) {
@@ -53,8 +53,7 @@ export async function readWeekView(looking: Looking<{ term: string }>): Promise<
     })
     return { course: code, bundles }
   })
-  return { courses, wishes: await wishesOf(db, student, term.code), shortlist: await shortlistOf(db, student, term.code),
-    shared: await sharedWeekOf(db, student, term.code) }
+  return { courses, ...await readKept(db, student, term.code) }
 }
 
 const sameSet = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))

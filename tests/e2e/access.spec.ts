@@ -109,7 +109,7 @@ test('requirements, week, register and the sheets behind them', async ({ page })
     }, OVER],
     ['a section', async () => {
       await page.getByRole('dialog', { name: 'Find' }).locator('.row').first().click()
-      await expect(page.getByRole('dialog', { name: 'Section' }).getByText('Counts for')).toBeVisible()
+      await expect(page.getByRole('dialog', { name: 'Section' }).getByText('Requirements', { exact: true })).toBeVisible()
     }, OVER],
     ['hours kept free', async () => {
       await page.goto(`${at}/week`)

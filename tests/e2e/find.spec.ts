@@ -241,6 +241,7 @@ test('a group is taken in one press, changed in another, and taken back as one',
   await signIn(page, 'gwen')
   await waypoint(page, 'Week')
   const groups = page.getByRole('region', { name: 'Groups' })
+  await groups.getByRole('button', { name: /1 group of sections/ }).click()
   await groups.getByRole('button', { name: 'Take TIM-1A' }).click()
   await expect.poll(async () => Object.keys(await lineUpOf('gwen')).sort()).toEqual(['MTH 150', 'PHX 140', 'TIM 150', 'WRT 210'])
   const rows = await lineUpOf('gwen')

@@ -14,6 +14,7 @@ import { readWatched } from '../../server/db/store/students'
 import * as s from '../../server/db/schema'
 import { readAdviseesView, readSeatsView } from '../../server/views/staff'
 import { readStudentView } from '../../server/views/student'
+import { readFind } from '../../server/views/find'
 import { readSheet, readWeekView } from '../../server/views/week'
 import { close, db } from './client'
 import { TERM } from './students'
@@ -72,7 +73,9 @@ describe('a round trip for many', () => {
 
   it.each([
     ['a student\'s file with its line-up decided on', 3, (own: Executor) => readStudentView(looking(own, students[0]!))],
-    ['a week', 2, (own: Executor) => readWeekView(looking(own, students[0]!))],
+    ['a search', 3, (own: Executor) => readFind({ ...looking(own, students[0]!), input: { term: '2027SP', search: { text: 'water' },
+      most: 40 } })],
+    ['a week', 3, (own: Executor) => readWeekView(looking(own, students[0]!))],
     ['a dry run', 2, (own: Executor) => readSheet(looking(own, students[0]!))],
     ['the seats of a term', 2, (own: Executor) => readSeatsView(looking(own, 0))],
     ['news for two hundred pages', 1, (own: Executor) => readWatched(own, students, Array.from({ length: 200 }, (_, i) => `s${i}`), at)],

@@ -113,7 +113,7 @@ async function pick() {
             <p v-if="section.notes">{{ section.notes }}</p>
           </dd>
         </template>
-        <dt>Counts for</dt>
+        <dt>Requirements</dt>
         <dd>{{ sayCountsFor(sheet.countsFor) }}</dd>
         <dt>Graded</dt>
         <dd>{{ sections[0]!.gradingModes.map(sayGrading).join(', ') }}</dd>

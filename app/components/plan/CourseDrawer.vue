@@ -82,7 +82,11 @@ const saveNote = () =>
     <div class="parts">
       <div>
         <p>{{ course.description }}</p>
-        <p v-if="workingTerm.term?.scheduled"><WordLink class="small" @click="findSections">Sections in {{ workingTerm.term.name }}</WordLink></p>
+        <p
+          v-if="workingTerm.term?.scheduled"
+        >
+          <WordLink class="small" @click="findSections">Sections in {{ workingTerm.term.name }}</WordLink>
+        </p>
         <div v-for="check in checks" :key="check.id" class="check">
           <p :class="{ blocking: check.severity === 'blocker' }">
             <b>{{ sayCheck(check) }}</b>

@@ -10,6 +10,7 @@ const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const groups = shallowRef<Groups['groups']>([])
 const problem = ref<Problem | null>(null)
+const open = ref(false)
 const offersUndo = ref(false)
 const words = ref('')
 let before: { choices: { course: string, sectionIds: number[] }[], edits: number } | null = null
@@ -62,8 +63,11 @@ async function undo() {
 <template>
   <section v-if="groups.length" class="card groups" aria-label="Groups">
     <FailedBox v-if="problem" :problem="problem" />
-    <h2>Groups <span class="second small">sections that keep clear of each other while you stay in one group</span></h2>
-    <ul>
+    <WordLink class="small" :aria-expanded="open" @click="open = !open">
+      {{ open ? '▾' : '▸' }} {{ count(groups.length, 'group') }} of sections that keep clear of each other: {{ groups.map(one =>
+      one.group).join(', ') }}
+    </WordLink>
+    <ul v-if="open">
       <li v-for="group in groups" :key="group.group" :class="{ second: !group.open || group.seats === 0 }">
         <b>{{ group.group }}</b>
         <span class="small">{{ sayGroup(group) }}</span>
@@ -81,8 +85,7 @@ async function undo() {
 </template>
 
 <style scoped>
-.groups { padding: 8px 14px; margin: 0 0 10px; }
-h2 { font-size: 14px; }
+.groups { padding: 5px 14px; margin: 0 0 10px; }
 ul { list-style: none; margin: 4px 0 0; padding: 0; display: grid; gap: 4px; }
 li { display: grid; grid-template-columns: 70px minmax(0, 1fr) 100px auto; gap: 12px; align-items: center; }
 @media (max-width: 700px) { li { grid-template-columns: 1fr auto; } li > .small { grid-column: 1 / -1; } }

@@ -62,7 +62,7 @@ const instantAfter = (date: LocalDate, minutes: number, zone: string) =>
   toInstant(dayAfter(date, Math.floor(minutes / DAY_MINUTES)), minutes % DAY_MINUTES, zone)
 
 /** Hours that somebody is busy in every week of a term. */
-export interface BusyBlock { days: Weekday[], start: number, end: number, name: string }
+interface BusyBlock { days: Weekday[], start: number, end: number, name: string }
 /** What a calendar file says about a term: blocks that come back, and how much of it was left out and why. */
 export interface BusyRead { blocks: BusyBlock[], once: number, wholeDays: number }
 

@@ -26,10 +26,10 @@ export interface LedgerEntry {
 export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledger).values(entry)
 
 interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
-  kind: 'advisor' | 'comment' | 'change'
+  kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed'
 }
 
-/** What only the screens show besides the dossier: the advisor, what was written, the newest wish to change program. */
+/** What only the screens show besides the dossier: the advisor, what was written, the newest wish to change program, kept searches. */
 export async function readBeside(db: Executor, student: number) {
   const rows = await plain<Beside>(db,
     `SELECT 'advisor' kind, p.id i, NULL j, p.name a, p.email b, NULL c, '' d, NULL at
@@ -37,14 +37,21 @@ export async function readBeside(db: Executor, student: number) {
      UNION ALL SELECT 'comment', c.id, c.author, p.name, c.term, c.entry, c.text, c.written_at
        FROM comments c JOIN people p ON p.id = c.author WHERE c.student = ?
      UNION ALL (SELECT 'change', id, NULL, state, programs, note, words, asked_at FROM program_requests WHERE student = ?
-       ORDER BY id DESC LIMIT 1)`, [student, student, student])
+       ORDER BY id DESC LIMIT 1)
+     UNION ALL SELECT 'search', NULL, NULL, name, NULL, NULL, search, NULL FROM kept_searches WHERE student = ?
+     UNION ALL SELECT 'feed', NULL, NULL, '', NULL, NULL, '', made_at FROM calendar_feeds WHERE student = ?`,
+    Array.from({ length: 5 }, () => student))
   const of = (kind: string) => rows.filter(row => row.kind === kind)
   const [advisor] = of('advisor')
   const [wish] = of('change')
+  const [feed] = of('feed')
   return {
     advisor: advisor ? { id: advisor.i, name: advisor.a, email: advisor.b! } : null,
     comments: of('comment').sort((a, b) => a.i - b.i).map(row => ({ id: row.i, author: row.j, name: row.a, at: toInstant(row.at),
       term: row.b, entry: row.c, text: row.d })),
+    searches: of('search').map(row => ({ name: row.a, search: JSON.parse(row.d) as Record<string, unknown> }))
+      .sort((a, b) => a.name < b.name ? -1 : 1),
+    feedSince: feed ? toInstant(feed.at) : null,
     programChange: wish
       ? { id: wish.i, state: wish.a as 'asked' | 'granted' | 'declined' | 'taken back', programs: JSON.parse(wish.b!) as string[],
           note: wish.c ?? '', words: wish.d, askedAt: toInstant(wish.at) }

@@ -4,6 +4,7 @@ import type { Wish } from '@ridgeway/core/weeks'
 import type { Executor } from '../database'
 import { calendarFeeds, keptSearches, lineUpRows, sharedWeeks, shortlist, weekWishes } from '../schema'
 import type { LineOnFile } from './dossiers'
+import { plain, toInstant } from './plain'
 
 export const dropChoice = (tx: Executor, student: number, term: TermCode, course: CourseCode) =>
   tx.delete(lineUpRows).where(and(eq(lineUpRows.student, student), eq(lineUpRows.term, term), eq(lineUpRows.course, course)))
@@ -17,12 +18,6 @@ export const changeRow = (tx: Executor, id: number, values: Partial<Pick<LineOnF
   'backups' | 'waitIfFull' | 'grading' | 'credits' | 'position'>>) =>
   tx.update(lineUpRows).set(values).where(eq(lineUpRows.id, id))
 
-/** What a student wishes for the weeks of a term. */
-export async function wishesOf(db: Executor, student: number, term: TermCode): Promise<Wish[]> {
-  const [row] = await db.select({ wishes: weekWishes.wishes }).from(weekWishes).where(and(eq(weekWishes.student, student),
-    eq(weekWishes.term, term)))
-  return row?.wishes ?? []
-}
 export const keepWishesOf = (tx: Executor, student: number, term: TermCode, wishes: Wish[]) =>
   tx.insert(weekWishes).values({ student, term, wishes }).onDuplicateKeyUpdate({ set: { wishes } })
 
@@ -43,11 +38,20 @@ export const keepSearchOf = (tx: Executor, student: number, name: string, search
 export const dropSearch = (tx: Executor, student: number, name: string) =>
   tx.delete(keptSearches).where(and(eq(keptSearches.student, student), eq(keptSearches.name, name)))
 
-/** The week that is shown to the advisor, as it was when it was shared. */
-export async function sharedWeekOf(db: Executor, student: number, term: TermCode) {
-  const [row] = await db.select({ at: sharedWeeks.at, choices: sharedWeeks.choices, note: sharedWeeks.note }).from(sharedWeeks)
-    .where(and(eq(sharedWeeks.student, student), eq(sharedWeeks.term, term)))
-  return row ?? null
+/** What a student keeps for the weeks of a term besides the line-up, in one statement: wishes, shortlist, the week shown to the advisor. */
+export async function readKept(db: Executor, student: number, term: TermCode) {
+  const rows = await plain<{ kind: string, a: string, b: string | null, at: string | null }>(db,
+    `SELECT 'wishes' kind, wishes a, NULL b, NULL at FROM week_wishes WHERE student = ? AND term = ?
+     UNION ALL SELECT 'short', bundle, course, NULL FROM shortlist WHERE student = ? AND term = ?
+     UNION ALL SELECT 'shared', choices, note, shared_at FROM shared_weeks WHERE student = ? AND term = ?`,
+    [student, term, student, term, student, term])
+  const wishes = rows.find(row => row.kind === 'wishes')
+  const shared = rows.find(row => row.kind === 'shared')
+  return {
+    wishes: wishes ? JSON.parse(wishes.a) as Wish[] : [],
+    shortlist: rows.filter(row => row.kind === 'short').map(row => ({ course: row.b!, bundle: row.a })),
+    shared: shared ? { at: toInstant(shared.at!), choices: JSON.parse(shared.a) as Record<string, string>, note: shared.b! } : null,
+  }
 }
 type SharedWeek = typeof sharedWeeks.$inferInsert
 export const shareWeekOf = (tx: Executor, row: SharedWeek) =>
@@ -55,11 +59,6 @@ export const shareWeekOf = (tx: Executor, row: SharedWeek) =>
 export const unshareWeek = (tx: Executor, student: number, term: TermCode) =>
   tx.delete(sharedWeeks).where(and(eq(sharedWeeks.student, student), eq(sharedWeeks.term, term)))
 
-/** Since when a student's calendar has a secret address; null where it has none. */
-export async function feedOf(db: Executor, student: number): Promise<Instant | null> {
-  const [row] = await db.select({ made: calendarFeeds.made }).from(calendarFeeds).where(eq(calendarFeeds.student, student))
-  return row?.made ?? null
-}
 export const keepFeed = (tx: Executor, row: { student: number, secret: string, made: Instant }) =>
   tx.insert(calendarFeeds).values(row).onDuplicateKeyUpdate({ set: { secret: row.secret, made: row.made } })
 export const dropFeed = (tx: Executor, student: number) => tx.delete(calendarFeeds).where(eq(calendarFeeds.student, student))

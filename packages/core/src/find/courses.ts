@@ -6,6 +6,7 @@ import { ruleOf } from '../prerequisites/rule-of'
 import type { RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import type { LineRef } from '../record/ids'
+import { excludedBy, takenAlready } from '../record/repeats'
 import { type CountsFor, countsFor, type SearchLine } from './search'
 import { readText, type TextIndex } from './text'
 
@@ -15,7 +16,7 @@ export interface CourseSearch {
   lines?: readonly ('open' | LineRef)[] | undefined
   subjects?: readonly string[] | undefined
   levels?: readonly number[] | undefined
-  /** Only what is offered in a term that is planned for and whose rules hold there. */
+  /** Only what is offered in a term ahead in which its rules hold, and is not taken, planned or excluded already. */
   canTake?: boolean | undefined
 }
 export interface CatalogCourse {
@@ -69,7 +70,8 @@ export function findCourses({ search, courses, lines, terms, facts, rules, index
     const before = firstTerm ? null : readCourseRules(course, (offered[0] ?? ahead[0])?.code ?? '', facts, rules).before
     return { course, countsFor: countsFor(course, lines), offered: offered.slice(0, 3), firstTerm,
       needs: before?.firmness === 'unmet' ? lacksOf(before.missing, facts.items) : [], opens: opens.get(course.code) ?? [] }
-  }).filter(one => !search.canTake || one.firstTerm !== null)
+  }).filter(({ course, firstTerm }) => !search.canTake
+    || (firstTerm !== null && !takenAlready(course, facts.items, rules, 0) && !excludedBy(course, facts.items, rules)))
     .sort((a, b) => (scores?.get(b.course.code)?.score ?? 0) - (scores?.get(a.course.code)?.score ?? 0)
       || Math.sign(open(b.course).length) - Math.sign(open(a.course).length) || (a.course.code < b.course.code ? -1 : 1))
 }

@@ -36,7 +36,7 @@ interface Doc { id: string, code: string, title: string, more: string, descripti
 const BOOST = { code: 6, title: 4, more: 3, description: 0.4 }
 
 /** What answers to words: how well, and to which of them. */
-export interface Answer { score: number, asked: readonly string[] }
+interface Answer { score: number, asked: readonly string[] }
 
 /** Courses and sections by their words, with typos forgiven. */
 export interface TextIndex {

@@ -25,7 +25,7 @@ export function mendedByBundle(findings: readonly Finding[]): boolean {
 }
 
 /** A bundle of a course as the week shows it. */
-export interface WeekChoice extends Choice {
+interface WeekChoice extends Choice {
   findings: readonly Finding[]
   picked: boolean
   registered: boolean

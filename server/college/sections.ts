@@ -2,6 +2,8 @@ import type { CourseCode, Section, TermCode } from '@ridgeway/core/catalog'
 import type { Executor } from '../db/database'
 import { readSeats, readTermSections, type Seats, type TermSections } from '../db/store/sections'
 
+/** Milliseconds for which seats are recent. */
+const RECENT_MS = 1000
 /** How often sections are read again that changed while they were read. */
 const MOST_TRIES = 3
 
@@ -29,8 +31,28 @@ export class KeptSections {
     return courses?.length === 0 ? [] : (await this.read(db, term, courses)).sections
   }
 
-  /** All sections of a term as `now`, with the stamp of what changes seldom about them. */
-  allNow = (db: Executor, term: TermCode) => this.read(db, term, null)
+  private readonly lately = new Map<TermCode, { at: number, all: Promise<{ sections: Section[], stamp: number }> }>()
+  /**
+   * All sections of a term with their seats as they were at most a second ago, and the stamp of what changes seldom about them: however
+   * many people search, the term is read once a second. What is decided on reads `now`.
+   */
+  recently(db: Executor, term: TermCode): Promise<{ sections: Section[], stamp: number }> {
+    const before = this.lately.get(term)
+    if (before && Date.now() - before.at < RECENT_MS) return before.all
+    const all = this.read(db, term, null)
+    const made = { at: Date.now(), all }
+    this.lately.set(term, made)
+    all.catch(() => {
+      if (this.lately.get(term) === made) this.lately.delete(term)
+    })
+    return all
+  }
+
+  /** All sections of a term without their seats, as they are kept here once some of the term were read. */
+  async known(db: Executor, term: TermCode): Promise<readonly Section[]> {
+    await this.read(db, term, [])
+    return [...(await this.kept.get(term)!.sections).byId.values()]
+  }
 
   private async read(db: Executor, term: TermCode, courses: readonly CourseCode[] | null): Promise<{ sections: Section[], stamp: number }> {
     for (let attempt = 1; ; attempt++) {

@@ -28,7 +28,7 @@ async function readForSearch(looking: Looking<{ term: string }>): Promise<Omit<S
   const term = findTerm(college, input.term)
   const dossier = (await dossierFor(looking))!
   const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
-  const { sections, stamp } = await college.sections.allNow(db, term.code)
+  const { sections, stamp } = await college.sections.recently(db, term.code)
   const registered = new Set(dossier.registered.filter(row => row.term === term.code).map(row => row.section))
   const context = decisionContext(college, dossier, { file, gates: [], term }, sections, sections.filter(section =>
     registered.has(section.id)))

@@ -20,20 +20,18 @@ export async function readGroupsView(looking: Looking<{ term: string }>): Promis
     row.term === term.code)]
     .map(one => one.course))
   const had = new Set(file.record.map(item => item.course))
-  const { sections } = await college.sections.allNow(db, term.code)
+  const grouped = (await college.sections.known(db, term.code)).filter(section => section.group !== '')
   const mine = groupsOf(file, file.record, college.catalog)
-  const groups = new Map<string, Bundle[]>()
-  const grouped = sections.filter(section => section.group !== '')
-  for (const code of new Set(grouped.map(section => section.course)))
-    for (const bundle of bundlesOf(college.catalog.courses.get(code)!, grouped)) {
-      const { group } = bundle.sections[0]!
-      groups.set(group, [...groups.get(group) ?? [], bundle])
-    }
+  const coursesOf = new Map<string, Set<string>>()
+  for (const { group, course } of grouped) coursesOf.set(group, (coursesOf.get(group) ?? new Set()).add(course))
+  const suits = [...coursesOf].filter(([, courses]) => [...courses].filter(course => planned.has(course)).length >= 2
+    || (planned.size === 0 && [...courses].every(course => !had.has(course)))).map(([group]) => group)
+  // Seats are asked for only where a group suits.
+  const sections = await college.sections.now(db, term.code, [...new Set(suits.flatMap(group => [...coursesOf.get(group)!]))])
+  const groups = new Map<string, Bundle[]>(suits.map(group => [group, [...coursesOf.get(group)!].flatMap(code =>
+    bundlesOf(college.catalog.courses.get(code)!, sections.filter(one => one.group === group)))]))
   const isFor = (only: readonly string[]) => only.length === 0 || only.some(one => mine.includes(one))
-  return { groups: [...groups].filter(([, bundles]) => {
-    const wanted = bundles.filter(bundle => planned.has(bundle.course)).length
-    return wanted >= 2 || (planned.size === 0 && bundles.every(bundle => !had.has(bundle.course)))
-  }).sort(([a], [b]) => a < b ? -1 : 1).map(([group, bundles]) => ({
+  return { groups: [...groups].filter(([, bundles]) => bundles.length > 0).sort(([a], [b]) => a < b ? -1 : 1).map(([group, bundles]) => ({
     group,
     seats: Math.min(...bundles.flatMap(bundle => bundle.sections.map(section => seatsFor(section, mine)))),
     open: bundles.every(bundle => bundle.sections.every(one => isFor(one.onlyPrograms) && isFor(one.onlyStandings)

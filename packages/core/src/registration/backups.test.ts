@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, meeting, row, section } from '../../../../tests/builders'
 import type { Section } from '../catalog/types'
-import { decideRun, type LineUpRow } from './decide'
+import { decideBeside, decideRun, type LineUpRow } from './decide'
 
 const AAA = course('AAA 100')
 const BBB = course('BBB 100')
@@ -53,6 +53,14 @@ describe('waiting when it is full', () => {
       at(2, 'AAA 100', 13, 2, { link: 'x', part: 'lab', label: '01L' })]
     const [found] = decideRun([{ ...row(1, 'AAA 100', [1, 2]), waitIfFull: true }], decision(courseMap(withLab), sections))
     expect(found!.waits).toEqual([{ sectionId: 1, place: 1 }])
+  })
+})
+
+describe('what is asked beside a row with backups', () => {
+  it('is held against the backup that the run would take', () => {
+    const sections = [at(1, 'AAA 100', 9, 0), at(2, 'AAA 100', 11, 1), at(3, 'BBB 100', 11, 1), at(4, 'BBB 100', 9, 1)]
+    const decide = decideBeside([{ ...row(1, 'AAA 100', [1]), backups: [[2]] }], decision(courseMap(AAA, BBB), sections))
+    expect([decide(row(2, 'BBB 100', [3])).outcome, decide(row(2, 'BBB 100', [4])).outcome]).toEqual(['refused', 'register'])
   })
 })
 

@@ -150,7 +150,11 @@ function decideRows(rows: readonly LineUpRow[], context: DecisionContext): RowDe
 export function decideBeside(rows: readonly LineUpRow[], context: DecisionContext): (row: LineUpRow) => RowDecision {
   const courses = linked(context.courses)
   const inside = { ...context, courses }
-  const candidates = rows.map(row => candidateOf(row, inside))
+  // What stands beside it is what the run would come to: a backup where a first choice is full.
+  const settled = rows.some(row => row.backups?.length)
+    ? decideRun(rows, context).map(({ sectionIds }, i) => ({ ...rows[i]!, sectionIds }))
+    : rows
+  const candidates = settled.map(row => candidateOf(row, inside))
   const run = new Run(candidates, inside)
   run.decide()
   return row => run.waitsFor(row.course) ? decideRows([...rows, row], context).at(-1)! : run.decideOne(candidateOf(row, inside))

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import type { Plan } from '@ridgeway/core/planning'
+import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
 import { TERMS } from '../../../demo/calendar'
 import { COURSES } from '../../../demo/courses'
 import { type KnownCatalog, planJsonSchema, type ReadPlan, readPlanCsv, readPlanJson, writePlanCsv, writePlanJson } from './plan'
@@ -85,10 +85,18 @@ describe('a plan as CSV', () => {
       expect(said(back).placeholders).toEqual(said(plan).placeholders)
     }), { numRuns: 200 })
   })
+  it('is parted as its first row is, whatever a note holds', () => {
+    const note = '|"|; "a"|"b"\t'
+    const plan = { ...EMPTY_PLAN, entries: [{ id: 'x', course: 'WRT 110', term: '2027SP', credits: 300, pinned: false, pinnedUse: null,
+      note }] }
+    expect(planOf(readPlanCsv(writePlanCsv(plan, courses), 'x', known)).entries[0]!.note).toBe(note.trim())
+    const semicolons = readPlanCsv('term;course;note\n2027SP;WRT 110;first, or later\n', 'x', known)
+    expect(planOf(semicolons).entries[0]!.note).toBe('first, or later')
+  })
   // RFC 4180, read back by the general-purpose parser; OWASP "CSV Injection" for the first characters.
   it('has no cell that a spreadsheet would run', () => {
     fc.assert(fc.property(anyPlan, (plan) => {
-      const { data } = Papa.parse<string[]>(writePlanCsv(plan, courses))
+      const { data } = Papa.parse<string[]>(writePlanCsv(plan, courses), { delimiter: ',' })
       for (const cell of data.flat()) expect(cell).not.toMatch(/^[=+\-@\t\r]/)
     }))
   })

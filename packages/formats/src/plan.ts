@@ -122,11 +122,18 @@ export function writePlanCsv(plan: Plan, courses: ReadonlyMap<string, Course>): 
 const neutral = (cell: string) => /^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell
 const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell
 
+/** What parts the cells, as the first row has it: what stands in a note below says nothing about that. */
+function delimiterOf(text: string): string {
+  const [header = ''] = text.split(/\r?\n/, 1)
+  return [',', ';', '\t'].find(one => header.includes(one)) ?? ','
+}
+
 /** Reads a plan from a table with at least the columns "term" and "course"; problems name the row, the header being row 1. */
 export function readPlanCsv(text: string, name: string, known: KnownCatalog): ReadPlan {
   const clean = text.replace(/^\uFEFF/, '')
   // Blank lines are read and passed over, so that a row keeps the number that a spreadsheet shows.
   const { data, meta, errors } = Papa.parse<Record<string, string>>(clean, { header: true, skipEmptyLines: false,
+    delimiter: delimiterOf(clean),
     transformHeader: header => header.trim().toLowerCase() })
   const broken = errors.find(error => error.type === 'Quotes')
   if (broken) return { ok: false, problems: [{ row: (broken.row ?? 0) + 1, message: 'A quotation mark is not closed.' }] }

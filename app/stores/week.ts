@@ -28,21 +28,31 @@ export const useWeekStore = defineStore('week', () => {
 
   /** Whose week of which term is kept here. */
   let keptFor = ''
-  /** A page shows these views of the opened file; what is kept of another student or term goes. */
-  function open(...views: FileView[]) {
+  /** What is kept of another student or term goes. */
+  function turnToOpened() {
     const key = `${student.state?.id} ${workingTerm.code}`
     if (key !== keptFor) {
       courses.value = null
       sheet.value = null
+      wishes.value = []
+      shortlist.value = []
+      shared.value = null
     }
+    keptFor = key
+  }
+  /** A page shows these views of the opened file. */
+  function open(...views: FileView[]) {
+    turnToOpened()
     // A result is told where it came about; who comes back later looks at what stands now.
     result.value = null
-    keptFor = key
     student.showing.clear()
     for (const view of views) student.showing.add(view)
   }
   /** Reads the week unless it is kept: while it is shown it is read again whenever it changes. */
-  const ensure = () => courses.value ? Promise.resolve() : load()
+  function ensure() {
+    turnToOpened()
+    return courses.value ? Promise.resolve() : load()
+  }
 
   function take(week: Week) {
     courses.value = week.courses

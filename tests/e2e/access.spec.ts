@@ -87,7 +87,7 @@ test('the student\'s waypoints and all that opens on them', async ({ page }) => 
   ])
 })
 
-test('requirements, week, register and the sheets behind them', async ({ page }) => {
+test('requirements and the sheets behind them', async ({ page }) => {
   test.setTimeout(120_000)
   await signIn(page, 'tamsin')
   const at = `/student/${await idOf('tamsin')}`
@@ -96,6 +96,19 @@ test('requirements, week, register and the sheets behind them', async ({ page })
     ['a line', async () => page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click(), DRAWER],
     ['by suggested term', async () => page.getByRole('button', { name: 'by suggested term' }).click()],
     ['as pictures', async () => page.getByRole('button', { name: 'as pictures' }).click()],
+    ['the map', goTo(page, `${at}/map`, 'Prerequisite map')],
+    ['compare', goTo(page, `${at}/compare`, 'Compare')],
+    ['the plan sheet', goTo(page, `${at}/plan-sheet`, 'Tamsin Orrell: Main plan')],
+    ['standing', goTo(page, `${at}/standing`, 'Tamsin Orrell')],
+    ['other programs', goTo(page, `${at}/programs`, 'another program')],
+  ])
+})
+
+test('the week with Find and all that opens on it, and register', async ({ page }) => {
+  test.setTimeout(150_000)
+  await signIn(page, 'tamsin')
+  const at = `/student/${await idOf('tamsin')}`
+  await look(page, [
     ['Week', goTo(page, `${at}/week`, 'Typical week')],
     ['arrangements', async () => {
       await page.getByRole('button', { name: 'Arrangements' }).click()
@@ -122,11 +135,6 @@ test('requirements, week, register and the sheets behind them', async ({ page })
     }],
     ['exams', async () => page.getByRole('button', { name: 'exams' }).click()],
     ['Register', goTo(page, `${at}/register`, 'Line-up for Spring 2027')],
-    ['the map', goTo(page, `${at}/map`, 'Prerequisite map')],
-    ['compare', goTo(page, `${at}/compare`, 'Compare')],
-    ['the plan sheet', goTo(page, `${at}/plan-sheet`, 'Tamsin Orrell: Main plan')],
-    ['standing', goTo(page, `${at}/standing`, 'Tamsin Orrell')],
-    ['other programs', goTo(page, `${at}/programs`, 'another program')],
   ])
 })
 

@@ -9,7 +9,6 @@ const { instant } = useNow()
 const needsWeek = computed(() => student.state !== null && (student.state.moved.length > 0
   || student.state.refused.some(one => mendedByBundle([one.finding]))))
 watch([() => student.state?.id, () => workingTerm.code, needsWeek], () => {
-  week.open()
   if (needsWeek.value) void week.ensure()
 }, { immediate: true })
 const opensIn = computed(() => student.state?.opening ? timeLeft(instant.value, student.state.opening.from) : '')
@@ -25,7 +24,7 @@ const about = computed(() =>
     <PageHead title="Next on your path" :about="about" />
     <div class="columns">
       <div>
-        <template v-if="week.courses">
+        <template v-if="needsWeek && week.courses">
           <PickChanges />
           <SmallestChange />
         </template>

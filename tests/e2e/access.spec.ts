@@ -118,7 +118,8 @@ test('the week with Find and all that opens on it, and register', async ({ page 
       await page.keyboard.press('Escape')
       await expect(page.getByRole('region', { name: 'Arrangements' })).toHaveCount(0)
       await page.keyboard.press('/')
-      await expect(page.getByRole('dialog', { name: 'Find' }).getByText(/\d+ bundles? in/)).toBeVisible()
+      await page.getByRole('textbox', { name: /^Find/ }).fill('ecology')
+      await expect(page.getByRole('dialog', { name: 'Find' }).getByText(/\d+ bundles? in 1 course/)).toBeVisible()
     }, OVER],
     ['a section', async () => {
       await page.getByRole('dialog', { name: 'Find' }).locator('.row').first().click()

@@ -88,7 +88,7 @@ const notPlanned = computed(() => !student.standing?.items.some(item => item.cou
 header { display: flex; justify-content: space-between; gap: 8px; padding: 6px 10px; align-items: baseline; }
 h2 { font-size: 14px; }
 header .second { white-space: nowrap; }
-ul { list-style: none; padding: 0; margin: 0; max-height: 430px; overflow-y: auto; }
+ul { list-style: none; padding: 0; margin: 0; }
 .none { padding: 8px 10px; border-top: 1px solid var(--line-soft); }
 .fold { padding: 1px 10px 4px; }
 .apart { margin: -4px 10px 4px; }

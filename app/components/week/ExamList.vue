@@ -24,7 +24,7 @@ const weekday = (date: string) => new Date(`${date}T12:00:00Z`).toLocaleDateStri
   <section class="card exams" aria-label="Exams">
     <p v-if="days.length === 0" class="second">Nothing that is chosen has an exam outside its classes.</p>
     <div v-for="{ date, exams } in days" :key="date" class="day">
-      <h3>{{ weekday(date) }}, {{ longDate(date) }}</h3>
+      <h2>{{ weekday(date) }}, {{ longDate(date) }}</h2>
       <p v-for="exam in exams" :key="exam.section.id">
         <b>{{ clockTime(exam.start) }}–{{ clockTime(exam.end) }}</b> {{ exam.section.course }}-{{ exam.section.label }}
         {{ catalog.courses.get(exam.section.course)?.title }}, {{ catalog.siteName(exam.section.meetings[0]?.site ?? '') }}

@@ -137,7 +137,10 @@ async function leave() {
   white-space: nowrap; font-size: 13px; font-weight: 400;
 }
 /* One way to search, as quiet as the rest of the header. */
-.find-button { border: 1px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 9px; font-weight: 400; font-size: 13px; }
+.find-button {
+  border: 1px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 9px; font-weight: 400;
+  font-size: 13px;
+}
 .skip { position: absolute; left: -9999px; }
 .skip:focus { left: 8px; top: 8px; z-index: 9; background: var(--surface); padding: 6px 10px; }
 .page-notice { padding: 0 20px; max-width: 1600px; margin: 0 auto; }

@@ -57,7 +57,10 @@ const say = (week: { monday: string, notes: string[] }, i: number) =>
 .sessions { position: relative; height: 15px; }
 .sessions span { position: absolute; white-space: nowrap; overflow: hidden; border-bottom: 2px solid var(--line); padding-left: 2px; }
 .weeks { display: flex; gap: 1px; margin-top: 3px; }
-.week { flex: 1; border: 1px solid var(--line); background: var(--surface); border-radius: 3px; padding: 1px 0; cursor: pointer; min-width: 0; }
+.week {
+  flex: 1; border: 1px solid var(--line); background: var(--surface); border-radius: 3px; padding: 1px 0;
+  cursor: pointer; min-width: 0;
+}
 .week.special { border-bottom: 3px solid var(--block); }
 .week[aria-pressed=true] { background: var(--act); color: rgb(var(--v-theme-on-primary)); border-color: var(--act); }
 </style>

@@ -160,7 +160,10 @@ const sayBlock = ({ name, start, end }: FreeBlock) => `${name || 'kept free'} ${
   line-height: 1.25; font-size: 13px; container: bar / inline-size;
 }
 .bar > span { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.name.name { display: block; max-width: 100%; color: inherit; font-weight: 700; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; line-height: 1.25; }
+.name.name {
+  display: block; max-width: 100%; color: inherit; font-weight: 700; overflow: hidden; text-overflow: ellipsis;
+  white-space: nowrap; line-height: 1.25;
+}
 .name :deep(.v-btn__content) { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .where { font-size: 11.5px; }
 /* Where a class is short, its code is read before its place. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, meeting, row, section, term } from '../../../../tests/builders'
 import type { Course, Section } from '../catalog/types'
-import { decideBeside, type DecisionContext, type LineUpRow } from '../registration/decide'
+import { decideBeside, type DecisionContext, type LineUpRow } from '../registration'
 import { bundlesOf } from '../weeks/bundles'
 import { arrangeable, mendedByBundle, mendWeek, type WeekCourse } from './mend-week'
 

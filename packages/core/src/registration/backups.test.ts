@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, meeting, row, section } from '../../../../tests/builders'
 import type { Section } from '../catalog/types'
-import { decideBeside, decideRun, type LineUpRow } from './decide'
+import { decideBeside, decideRun, type LineUpRow } from '.'
 
 const AAA = course('AAA 100')
 const BBB = course('BBB 100')

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, item, meeting, row, section } from '../../../../tests/builders'
-import { decideBeside, decideRun } from './decide'
+import { decideBeside, decideRun } from '.'
 import { groupsOf } from './groups'
 
 const CODES = ['AAA 100', 'BBB 100', 'CCC 100', 'DDD 100']

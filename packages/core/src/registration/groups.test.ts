@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, item, meeting, row, section } from '../../../../tests/builders'
 import type { Course } from '../catalog/types'
-import { chosenCredits, decideRun, type DecisionContext, type LineUpRow } from './decide'
+import { chosenCredits, decideRun, type DecisionContext, type LineUpRow } from '.'
 
 const CODES = ['AAA 100', 'BBB 100', 'CCC 100', 'DDD 100', 'EEE 100']
 const registers = (rows: readonly LineUpRow[], context: DecisionContext) =>

@@ -1,4 +1,5 @@
-export * from './decide'
+export { chosenCredits, type DecisionContext, type LineUpRow, type RowDecision } from './decide'
+export * from './decide-run'
 export * from './findings'
 export * from './gates'
 export * from './groups'

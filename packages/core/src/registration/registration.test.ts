@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Course, CourseItem, Meeting, Section, Term } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
 import { NO_GRADES_ASKED } from '../record/repeats'
-import { decideRun, type DecisionContext } from './decide'
+import { decideRun, type DecisionContext } from '.'
 import type { RefusalCode } from './findings'
 import { type GateInput, readGates } from './gates'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Section } from '@ridgeway/core/catalog'
-import { sayDelivery, sayGrading } from '@ridgeway/words'
+import { clockTime, sayDelivery, sayGrading } from '@ridgeway/words'
 import type { FoundBundle } from '#shared/contract/views/find'
 
 /** Up to four bundles side by side: what is the same is said once, in pale. */
@@ -22,7 +22,6 @@ const rows: [string, (bundle: FoundBundle) => string][] = [
   ['Notes', bundle => each(bundle, section => [section.topic, section.notes].filter(Boolean).join('. '))],
 ]
 const clock = ({ start, end }: { start: number, end: number }) => `${clockTime(start)}–${clockTime(end)}`
-const clockTime = (minutes: number) => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
 const isSame = (say: (bundle: FoundBundle) => string) => find.compared.length > 1 && new Set(find.compared.map(say)).size === 1
 </script>
 

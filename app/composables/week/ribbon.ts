@@ -1,6 +1,6 @@
 import type { Meeting, Section, Term, Weekday } from '@ridgeway/core/catalog'
 import { expandMeeting, weekdayOf } from '@ridgeway/core/weeks'
-import { clockTime } from '@ridgeway/words'
+import { clockTime, DAY_NAMES } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
 
 /** One meeting of a section as a bar of the week. */
@@ -39,11 +39,10 @@ export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDa
     return [day, { date, free: none !== undefined, note: none
       ? `${none.name}, no classes`
       : moved
-        ? `runs as a ${NAMES[moved.follows]}`
+        ? `runs as a ${DAY_NAMES[moved.follows]}`
         : '' }]
   })) as Record<Weekday, WeekDay>
 }
-const NAMES: Record<Weekday, string> = { M: 'Monday', T: 'Tuesday', W: 'Wednesday', R: 'Thursday', F: 'Friday', S: 'Saturday', U: 'Sunday' }
 
 /**
  * The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. Of the

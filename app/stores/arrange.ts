@@ -1,6 +1,8 @@
 import type { ArrangeInput, Conflict, Wish } from '@ridgeway/core/weeks'
 import ArrangeWorker from '~/workers/arrange.worker?worker'
 import type { Arrangement, ArrangeMessage } from '~/workers/arrange.worker'
+import { toProblem } from '~/composables/useApi'
+import { type OpenPlace, readPlaces } from '~/composables/week/places'
 
 /** Arranging the working term: the wishes as they are on file, the work in a worker, and which arrangement the week shows. */
 export const useArrangeStore = defineStore('arrange', () => {
@@ -10,12 +12,26 @@ export const useArrangeStore = defineStore('arrange', () => {
   const failed = ref('')
   const weeks = shallowRef<Arrangement[] | null>(null)
   const count = ref<{ count: number, atLeast: boolean } | null>(null)
-  const hidden = shallowRef<Record<string, number>>({})
+  /** By hard wish the weeks that it hides; at least so many where counting took too long. */
+  const hidden = shallowRef<{ weeks: Record<string, number>, atLeast: boolean }>({ weeks: {}, atLeast: false })
   const conflict = shallowRef<Conflict | null>(null)
   /** The place of the arrangement that the week shows, among the best. */
   const at = ref(0)
   const looked = computed(() => weeks.value?.[at.value] ?? null)
   let worker: Worker | null = null
+  /** Places held in the working term, with what could fill them, and those that are left as they are. */
+  const places = shallowRef<OpenPlace[]>([])
+  const leftOpen = ref<string[]>([])
+  async function loadPlaces() {
+    try {
+      places.value = await readPlaces()
+    }
+    catch (error) {
+      failed.value = `What could fill the places that are held could not be read: ${toProblem(error).title} The courses are arranged
+        without them.`
+      places.value = []
+    }
+  }
 
   function cancel() {
     worker?.terminate()
@@ -43,7 +59,7 @@ export const useArrangeStore = defineStore('arrange', () => {
       }
       else if (data.kind === 'best') weeks.value = data.weeks
       else if (data.kind === 'count') count.value = data
-      else if (data.kind === 'hidden') hidden.value = data.hidden
+      else if (data.kind === 'hidden') hidden.value = { weeks: data.hidden, atLeast: data.atLeast }
       else if (data.kind === 'conflict') conflict.value = data.conflict
       else cancel()
     }
@@ -59,5 +75,5 @@ export const useArrangeStore = defineStore('arrange', () => {
     const all = weeks.value?.length ?? 0
     if (all > 0) at.value = (at.value + by + all) % all
   }
-  return { wishes, running, failed, weeks, count, hidden, conflict, at, looked, run, cancel, close, step }
+  return { wishes, places, leftOpen, loadPlaces, running, failed, weeks, count, hidden, conflict, at, looked, run, cancel, close, step }
 })

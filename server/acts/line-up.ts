@@ -28,20 +28,20 @@ export async function chooseBundles({ tx, student, college, input }: Doing<Input
     throw new Refusal(409, 'registered', `You are registered for ${registered.course} already.`,
       'A registered section is changed under Register.')
   const offered = await college.sections.now(tx, term, wanted.map(choice => choice.course))
-  for (const choice of wanted) checkComplete(college, choice, offered)
+  for (const { course, sectionIds, backups = [] } of wanted)
+    for (const ids of [sectionIds, ...backups]) checkComplete(college, { course, sectionIds: ids }, offered)
 
   const rows = dossier.lineUp.filter(row => row.term === term)
   const left = rows.filter(row => !choices.some(choice => choice.course === row.course))
   if (left.length + wanted.length > LIMITS.lineUp)
     throw new Refusal(422, 'line-up-full', `A line-up holds at most ${LIMITS.lineUp} courses.`, 'Take one out of it first.')
   let last = Math.max(-1, ...rows.map(row => row.position))
-  for (const { course, sectionIds } of choices) {
+  for (const { course, sectionIds, backups } of choices) {
     if (sectionIds.length === 0) await dropChoice(tx, student, term, course)
     else {
       const before = rows.find(row => row.course === course)
-      // What is chosen first is no backup any more.
-      const backups = before?.backups.filter(backup => !sameSections(backup, sectionIds)) ?? []
-      await keepChoice(tx, { student, term, course, position: before?.position ?? ++last, sectionIds, backups,
+      await keepChoice(tx, { student, term, course, position: before?.position ?? ++last, sectionIds,
+        backups: asBackups(backups ?? before?.backups ?? [], sectionIds),
         seen: offered.filter(section => sectionIds.includes(section.id)).flatMap(section => section.meetings) })
     }
   }
@@ -49,6 +49,9 @@ export async function chooseBundles({ tx, student, college, input }: Doing<Input
 }
 
 const sameSections = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every(id => b.includes(id))
+/** Each backup once; what is chosen first is none. */
+const asBackups = (backups: readonly number[][], first: readonly number[]) => backups.filter((backup, i, all) =>
+  !sameSections(backup, first) && all.findIndex(other => sameSections(other, backup)) === i)
 
 /** Sets up how a row is to be registered. */
 export async function setRow({ tx, student, college, input }: Doing<z.output<typeof DeclaredRow['input']>>) {
@@ -56,8 +59,7 @@ export async function setRow({ tx, student, college, input }: Doing<z.output<typ
   const { row } = await rowOf(tx, student, term, code)
   const course = college.catalog.courses.get(code)!
   const offered = await college.sections.now(tx, term, [code])
-  const backups = values.backups?.filter((backup, i, all) =>
-    !sameSections(backup, row.sectionIds) && all.findIndex(other => sameSections(other, backup)) === i)
+  const backups = values.backups && asBackups(values.backups, row.sectionIds)
   for (const sectionIds of backups ?? []) checkComplete(college, { course: code, sectionIds }, offered)
   const chosen = offered.filter(section => row.sectionIds.includes(section.id))
   const { grading, credits } = values
@@ -89,7 +91,7 @@ async function rowOf(tx: Doing<unknown>['tx'], student: number, term: string, co
 }
 
 /** A choice is one section of each part of a bundle that is offered. */
-function checkComplete(college: College, { course: code, sectionIds }: Choice, offered: readonly Section[]) {
+function checkComplete(college: College, { course: code, sectionIds }: Pick<Choice, 'course' | 'sectionIds'>, offered: readonly Section[]) {
   const course = college.catalog.courses.get(code)!
   const sections = offered.filter(section => section.course === code && sectionIds.includes(section.id))
   if (sections.length !== sectionIds.length || sections.some(section => section.cancelled))

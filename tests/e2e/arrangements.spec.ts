@@ -53,6 +53,38 @@ test('the best weeks are stepped through by keys; the one taken is in the line-u
   await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, id))
 })
 
+test('a place held in the plan is filled by the week that is taken, with backups that fit; one undo takes all of it back', async ({ page }) => {
+  await signIn(page, 'kit')
+  await waypoint(page, 'Plan')
+  await page.getByRole('button', { name: /^Hold a place for Voices/ }).first().click()
+  await expect(page.locator('.hold')).toHaveCount(1)
+  await waypoint(page, 'Week')
+  await page.getByRole('button', { name: 'Arrangements' }).click()
+  const drawer = page.getByRole('region', { name: 'Arrangements' })
+  await expect(drawer.getByRole('combobox', { name: 'Places to fill' })).toBeVisible()
+  const words = drawer.getByText(/^Would choose .* for Voices/)
+  await expect(words).toBeVisible()
+  const [, code] = /([A-Z]{3} \d{3})-\S+ for Voices/.exec((await words.textContent())!)!
+  await expect(drawer.getByLabel(/^With \d+ backups? that fits? beside the rest/)).toBeChecked()
+  const others = drawer.getByRole('button', { name: 'Compare with another' })
+  await others.click()
+  await expect(drawer.getByText(/^Week 1 beside week 2:/)).toContainText(/ instead of |the same/)
+  await drawer.getByRole('button', { name: 'Take this week' }).click()
+  await expect(drawer).toHaveCount(0)
+  const stored = async () => {
+    const [{ id }] = await db.select().from(s.people).where(eq(s.people.username, 'kit')) as [{ id: number }]
+    const [plan] = await db.select().from(s.plans).where(and(eq(s.plans.student, id), eq(s.plans.current, true)))
+    const entries = await db.select().from(s.planEntries).where(eq(s.planEntries.plan, plan!.id))
+    const rows = await db.select().from(s.lineUpRows).where(eq(s.lineUpRows.student, id))
+    return { held: plan!.placeholders.length, planned: entries.some(one => one.course === code && one.term === '2027SP'),
+      picked: rows.some(row => row.course === code), rows: rows.length, backups: rows.some(row => row.backups.length > 0) }
+  }
+  await expect.poll(stored).toMatchObject({ held: 0, planned: true, picked: true, backups: true })
+  await expect(page.getByRole('region', { name: `Bundles of ${code}` })).toBeVisible()
+  await page.getByRole('status').filter({ hasText: 'The week is taken' }).getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(stored).toEqual({ held: 1, planned: false, picked: false, rows: 0, backups: false })
+})
+
 test('wishes that cannot hold together are named, with what frees most; without it weeks stand again', async ({ page }) => {
   const drawer = await open(page, 'tamsin')
   await wish(page, 'Begin late')

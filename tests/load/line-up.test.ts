@@ -163,3 +163,29 @@ describe('what is kept for the week', () => {
       .toBe('section-unknown')
   })
 })
+
+describe('a bundle and its backups', () => {
+  it('are chosen in one act, and nothing of it is kept where one of them is no bundle', async () => {
+    const [client, student] = [clients[0]!, ids[0]!]
+    const [first, second] = await twoLectures('LNG 140', 3, 3)
+    const foreign = await lectureOf('VAL 110', 3)
+    const rowsOf = () => db.select().from(s.lineUpRows).where(eq(s.lineUpRows.student, student))
+    const send = (backups: number[][] | undefined, sectionIds = [first]) =>
+      client.json('PUT', '~/line-up', { term: TERM, choices: [{ course: 'LNG 140', sectionIds, backups }] })
+
+    const refused = await client.call('PUT', '~/line-up', { term: TERM, choices: [{ course: 'LNG 140', sectionIds: [first],
+      backups: [[second], [foreign.section]] }] })
+    expect(await problemOf(refused)).toMatchObject({ code: 'section-unknown' })
+    expect(await rowsOf()).toEqual([])
+    await send([[second], [first], [second]])
+    expect((await rowsOf()).map(row => [row.sectionIds, row.backups])).toEqual([[[first], [[second]]]])
+    // Another first choice keeps the backups that are none of it; an empty list takes them away.
+    await send(undefined, [second])
+    expect((await rowsOf())[0]!.backups).toEqual([])
+    await send([[first]], [second])
+    await send(undefined, [second])
+    expect((await rowsOf())[0]!.backups).toEqual([[first]])
+    await send([], [second])
+    expect((await rowsOf())[0]!.backups).toEqual([])
+  })
+})

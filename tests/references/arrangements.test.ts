@@ -2,11 +2,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Weekday } from '@ridgeway/core/catalog'
 import {
-  type ArrangeInput, breaksWish, type Choice, choicesOf, clashBetween, clashWithin, compileWeeks, countWeeks, expandSection, hiddenBy,
-  searchWeeks, smallestChange, smallestConflict,
+  type ArrangeInput, backupsFor, breaksWish, type Choice, choicesOf, clashBetween, clashWithin, compileWeeks, countWeeks, expandSection,
+  hiddenBy, searchWeeks, smallestChange, smallestConflict,
 } from '@ridgeway/core/weeks'
 import { Random } from '../../demo/random'
-import { generateWeeks, generateWishes } from './generate-weeks'
+import { generateWeeks, generateWishes, withPlaceholders } from './generate-weeks'
 import { loadHighs } from './ilp'
 import { programOf } from './weeks-ilp'
 
@@ -33,6 +33,7 @@ function priceOf(chosen: readonly Choice[], input: ArrangeInput): number {
     const add = (price: number) => cost += weight * price
     if (wish.kind === 'avoid delivery') add(60 * sections.filter(one => one.delivery === wish.delivery).length)
     if (wish.kind === 'instructor') for (const choice of chosen) add(breaksWish(wish, choice) ? 60 : 0)
+    if (wish.kind === 'group') for (const choice of chosen) add(breaksWish(wish, choice, besides(choice, input)) ? 60 : 0)
     if (wish.kind === 'seats left') for (const choice of chosen) add(10 * Math.max(0, wish.least - choice.seats))
     for (const [date, list] of dates) {
       const day = moved.get(date) ?? weekday(date)
@@ -54,14 +55,24 @@ function priceOf(chosen: readonly Choice[], input: ArrangeInput): number {
   return cost
 }
 
+/** All bundles of the place in which a bundle stands. */
+const besides = (choice: Choice, input: ArrangeInput) => input.courses.find(one => one.choices.includes(choice))!.choices
+const courseOf = (choice: Choice) => choice.sections[0]!.course
+/** Whether two bundles may be taken beside each other as far as their courses go. */
+const mayBoth = (a: Choice, b: Choice, { apart = [] }: ArrangeInput) => courseOf(a) !== courseOf(b)
+  && !apart.some(pair => pair.includes(courseOf(a)) && pair.includes(courseOf(b)))
+
 /** All weeks that stand, the best first; equal ones by the sum of their ranks, then by the ranks in the order of the codes. */
 function bruteForce(input: ArrangeInput): Plain[] {
   const courses = [...input.courses].sort((a, b) => a.course < b.course ? -1 : 1)
   const hard = input.wishes.filter(wish => wish.weight === 'hard')
   let partial: Omit<Plain, 'cost'>[] = [{ choices: [], ranks: [] }]
-  for (const { course, choices } of courses)
+  for (const [place, { course, choices }] of courses.entries())
     partial = partial.flatMap(week => choices.flatMap((choice, rank) =>
-      (input.pins[course] ?? choice.id) === choice.id && !hard.some(wish => breaksWish(wish, choice))
+      (input.pins[course] ?? choice.id) === choice.id && !hard.some(wish => breaksWish(wish, choice, choices))
+      && week.choices.every(other => mayBoth(other, choice, input))
+      // Two places for one of the same courses: one of the two orders stands for both.
+      && week.choices.every((other, i) => courses[i]!.choices !== courses[place]!.choices || courseOf(other) < courseOf(choice))
       && !clashWithin(choice.sections, input.term as never, input.travel)
       && week.choices.every(other => !clashBetween(other.sections, choice.sections, input.term as never, input.travel))
         ? [{ choices: [...week.choices, choice], ranks: [...week.ranks, rank] }]
@@ -104,18 +115,52 @@ describe('the best weeks', () => {
       const pinned = { ...input, pins: { [course]: choices[0]!.id } }
       expect(best(pinned, 5).map(week => week.ids)).toEqual(bruteForce(pinned).slice(0, 5).map(week => week.choices.map(one => one.id)))
       const now = bruteForce(input).length
-      for (const [id, hidden] of Object.entries(hiddenBy(input)))
+      for (const [id, hidden] of Object.entries(hiddenBy(compileWeeks(input)).hidden))
         expect(hidden).toBe(bruteForce({ ...input, wishes: input.wishes.filter(wish => wish.id !== id) }).length - now)
     }), { numRuns: 25 })
   })
 
-  it('have the value of an integer programme where every combination cannot be tried', async () => {
-    const highs = await loadHighs()
-    for (const seed of [3, 5, 8, 13]) {
+  it('fill the places of placeholders with different courses, each week once', () => {
+    let met = 0
+    fc.assert(fc.property(fc.integer({ min: 1, max: 1e9 }), (seed) => {
       const random = new Random(seed)
-      // Gaps and travel are products of choices; what a date's first and last class and its being used cost is linear.
-      const wishes = generateWishes(random, 0).filter(wish => wish.kind !== 'fewer gaps' && wish.kind !== 'less travel')
-      const input = generateWeeks(random, { courses: 5, fewest: 12, most: 16 }, wishes)
+      const input = withPlaceholders(generateWeeks(random, { courses: random.between(3, 4), fewest: 2, most: 4 }), random)
+      const all = bruteForce(input)
+      if (all.length > 0 && input.courses.length > 2) met++
+      expect(best(input)).toEqual(all.slice(0, 50).map(week => ({ cost: week.cost, ids: week.choices.map(choice => choice.id) })))
+      expect(countWeeks(compileWeeks(input)).count).toBe(all.length)
+    }), { numRuns: 60 })
+    expect(met).toBeGreaterThan(10)
+  })
+
+  it('carry backups of the same course, each of which fits beside the other choices, and none is left out', () => {
+    let found = 0
+    fc.assert(fc.property(small, (input) => {
+      const problem = compileWeeks(input)
+      const [week] = searchWeeks(problem, { best: 1 }).weeks
+      if (!week) return
+      const chosen = choicesOf(problem, week)
+      const backups = backupsFor(problem, week, 99)
+      // Every week that differs in one place only is one in which a backup was taken.
+      for (const { course, choices } of input.courses) {
+        const alone = choices.filter(choice => choice.id !== chosen[course] && bruteForce({ ...input,
+          courses: input.courses.map(one => ({ ...one,
+            choices: one.choices.filter(other => other.id === (one.course === course ? choice.id : chosen[one.course])) })),
+          // A group that is wished for may be that of the bundles left out here: it is judged beside all of them below.
+          wishes: input.wishes.filter(wish => wish.kind !== 'group') }).length > 0
+          && !input.wishes.some(wish => wish.weight === 'hard' && breaksWish(wish, choice, choices)))
+        found += alone.length
+        expect([...backups[course] ?? []].sort()).toEqual(alone.map(choice => choice.id).sort())
+      }
+    }), { numRuns: 60 })
+    expect(found).toBeGreaterThan(50)
+  })
+
+  it('have the value of an integer programme where every combination cannot be tried, gaps and travel among the wishes', async () => {
+    const highs = await loadHighs()
+    for (const seed of [3, 5, 8, 13, 21, 34]) {
+      const random = new Random(seed)
+      const input = generateWeeks(random, { courses: 5, fewest: 7, most: 10 }, generateWishes(random, 0))
       const problem = compileWeeks(input)
       const { weeks } = searchWeeks(problem, { best: 1 })
       const solved = highs.solve(programOf(problem))

@@ -29,9 +29,11 @@ ArrangeInput {
   const courses = Array.from({ length: size.courses }, (_, c) => {
     const course = `CRS ${100 + c}`
     const hasLab = random.chance(0.3)
-    const choices = Array.from({ length: random.between(size.fewest, size.most) }, (): Choice => {
+    const choices = Array.from({ length: random.between(size.fewest, size.most) }, (_, i): Choice => {
       const session = random.pick(['full', 'full', 'full', 'first', 'second'])
-      const sections = [part(course, 'lecture', session), ...hasLab ? [part(course, 'lab', session)] : []]
+      // Every other course has bundles in two groups.
+      const group = c % 2 === 0 && i < 2 ? `G${i + 1}` : ''
+      const sections = [part(course, 'lecture', session), ...hasLab ? [part(course, 'lab', session)] : []].map(one => ({ ...one, group }))
       return { id: sections.map(one => one.id).join('+'), sections, seats: random.between(0, 20) }
     })
     return { course, choices }
@@ -51,10 +53,20 @@ export function generateWishes(random: Random, hard = 0.2): Wish[] {
     { id: 'site', kind: 'avoid site', site: 'stonegate', weight: weight() },
     { id: 'delivery', kind: 'avoid delivery', delivery: 'online live', weight: weight() },
     { id: 'who', kind: 'instructor', name: 'Oake', weight: soft() },
+    { id: 'group', kind: 'group', group: 'G1', weight: weight() },
     { id: 'seats', kind: 'seats left', least: 5, weight: weight() },
     { id: 'days', kind: 'fewer days', weight: soft() },
     { id: 'gaps', kind: 'fewer gaps', pass: random.chance(0.35) ? 30 : 0, weight: soft() },
     { id: 'travel', kind: 'less travel', weight: soft() },
   ]
   return all.filter(() => random.chance(0.5))
+}
+
+/** The same term where one or two places are for any of the last two courses, as a plan holds them; at times these exclude each other. */
+export function withPlaceholders(input: ArrangeInput, random: Random): ArrangeInput {
+  const [courses, either] = [input.courses.slice(0, -2), input.courses.slice(-2)]
+  const choices = either.flatMap(one => one.choices)
+  const names = random.chance(0.5) ? ['one of A'] : ['one of A', 'one of B']
+  return { ...input, courses: [...courses, ...names.map(course => ({ course, choices }))],
+    apart: random.chance(0.3) ? [[either[0]!.course, either[1]!.course]] : [] }
 }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The best weeks side by side, the one that the ribbon shows marked; stepped through, and taken whole. */
-const emit = defineEmits<{ take: [] }>()
+const emit = defineEmits<{ take: [withBackups: boolean] }>()
 const arrange = useArrangeStore()
-const { changesOf, labelOf, blocksOf, sayWeek, distinctionOf, backupsIn } = useArrangement()
+const { changesOf, labelOf, blocksOf, sayWeek, sayChoice, distinctionOf, backupsOf, backupLabels } = useArrangement()
 const weeks = computed(() => arrange.weeks ?? [])
 const field = useTemplateRef<HTMLElement>('field')
 useRoving(field, '.one')
@@ -10,7 +10,7 @@ const changes = computed(() => arrange.looked ? changesOf(arrange.looked) : [])
 const alone = computed(() => weeks.value.length < 2 && 'There is only this one')
 const said = computed(() => {
   if (changes.value.length === 0) return 'This is the week as it is picked.'
-  return `Would choose ${changes.value.map(([course, id]) => labelOf(course, id)).join(', ')}.`
+  return `Would choose ${changes.value.map(([course, id]) => sayChoice(course, id)).join(', ')}.`
 })
 /** What tells the first ones from each other. */
 const first = computed(() => weeks.value.slice(0, 4))
@@ -26,7 +26,9 @@ const differences = computed(() => {
         .map(course => ({ course, here: labelOf(course, mine.choices[course]!), there: labelOf(course, other.choices[course]!) }))
     : []
 })
-const backups = computed(() => arrange.looked ? backupsIn(arrange.looked) : [])
+const backups = computed(() => arrange.looked ? backupLabels(backupsOf(arrange.looked)) : [])
+const withBackups = ref(true)
+const isTaken = computed(() => changes.value.length === 0 && (!withBackups.value || backups.value.length === 0))
 watch(() => arrange.at, async () => {
   await nextTick()
   field.value?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
@@ -38,9 +40,15 @@ watch(() => arrange.at, async () => {
     <ActButton aria-keyshortcuts="[" :off="alone" @click="arrange.step(-1)">‹ <span class="kbd">[</span></ActButton>
     <span>{{ arrange.at + 1 }} of {{ weeks.length }}{{ weeks.length === 50 ? ' best' : '' }}</span>
     <ActButton aria-keyshortcuts="]" :off="alone" @click="arrange.step(1)"><span class="kbd">]</span> ›</ActButton>
-    <ActButton weight="full" :off="changes.length === 0 && 'It is picked already'" @click="emit('take')">Take this week</ActButton>
+    <ActButton weight="full" :off="isTaken && 'It is picked already'" @click="emit('take', withBackups)">Take this week</ActButton>
   </div>
-  <p class="small">{{ said }}<template v-if="backups.length"> Backups that still fit: {{ backups.join(', ') }}.</template></p>
+  <p class="small">{{ said }}</p>
+  <v-checkbox
+    v-if="backups.length"
+    v-model="withBackups"
+    class="with-backups"
+    :label="`With ${count(backups.length, 'backup')} that ${backups.length === 1 ? 'fits' : 'fit'} beside the rest: ${backups.join(', ')}`"
+  />
   <CompareWeeks v-if="weeks.length > 1" v-model="beside" :differences="differences" :at="arrange.at" :of="first.length" />
   <div ref="field" class="pictures" role="group" aria-label="The best weeks">
     <!-- eslint-disable-next-line vue/no-restricted-html-elements -- a picture of a week is a mark of our own, pressed as a whole -->
@@ -70,4 +78,5 @@ p { margin: 4px 0; }
 }
 .one[aria-pressed=true] { border-color: var(--act); box-shadow: 0 0 0 1px var(--act); }
 .small { display: block; margin-top: 3px; }
+.with-backups :deep(.v-label) { font-size: 13px; line-height: 1.35; }
 </style>

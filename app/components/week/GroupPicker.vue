@@ -5,15 +5,12 @@ import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Groups whose sections keep clear of each other: all courses planned and all sections picked in one press, with one undo. */
 const student = useStudentStore()
-const week = useWeekStore()
+const together = useTogetherStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const groups = shallowRef<Groups['groups']>([])
 const problem = ref<Problem | null>(null)
 const open = ref(false)
-const offersUndo = ref(false)
-const words = ref('')
-let before: { choices: { course: string, sectionIds: number[] }[], edits: number } | null = null
 async function load() {
   if (!student.isOwn || !workingTerm.term?.scheduled) return groups.value = []
   try {
@@ -38,25 +35,14 @@ async function take(group: Groups['groups'][number]) {
   const term = workingTerm.code
   const courses = group.courses.filter(one => !isRegistered(one.course))
   const missing = courses.filter(one => !student.entries.some(entry => entry.course === one.course && entry.term === term))
-  before = { edits: missing.length > 0 ? 1 : 0, choices: courses.map(({ course }) => ({ course,
-    sectionIds: student.state!.lineUp.find(row => row.course === course)?.sectionIds ?? [] })) }
-  if (missing.length > 0)
-    await student.edit(missing.map(({ course }) => ({ kind: 'place' as const, entry: newEntryId(course, term), course, term,
-      credits: catalog.courses.get(course)!.credits })))
-  problem.value = await week.choose(...courses.map(({ course, sectionIds }) => ({ course, sectionIds })))
-  if (problem.value) return
-  words.value = `Group ${group.group}: ${count(courses.length, 'course')} picked${missing.length > 0
-    ? `,
-    ${missing.length} of them planned with it`
-    : ''}.`
-  announce(words.value)
-  offersUndo.value = true
-}
-async function undo() {
-  if (!before) return
-  problem.value = await week.choose(...before.choices)
-  if (before.edits > 0) await student.undo()
-  announce('Taken back.')
+  await together.take(
+    missing.map(({ course }) => ({ kind: 'place' as const, entry: newEntryId(course, term), course, term,
+      credits: catalog.courses.get(course)!.credits })),
+    courses.map(({ course, sectionIds }) => ({ course, sectionIds })),
+    `Group ${group.group}: ${count(courses.length, 'course')} picked${missing.length > 0
+      ? `, ${missing.length} of them planned with it`
+      : ''}.`,
+  )
 }
 </script>
 
@@ -80,7 +66,6 @@ async function undo() {
         </ActButton>
       </li>
     </ul>
-    <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
   </section>
 </template>
 

@@ -4,7 +4,7 @@ const week = useWeekStore()
 const student = useStudentStore()
 const session = useSessionStore()
 const { blocksOf, labelOf, picked } = useArrangement()
-const arrangement = computed(() => week.shared && { choices: week.shared.choices, cost: 0 })
+const arrangement = computed(() => week.shared && { choices: week.shared.choices })
 const changed = computed(() => Object.keys({ ...week.shared?.choices, ...picked.value })
   .filter(course => week.shared && week.shared.choices[course] !== picked.value[course]))
 const say = (course: string) => {

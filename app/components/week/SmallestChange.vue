@@ -7,7 +7,7 @@ import type { Problem } from '~/composables/useApi'
 /** When picks cannot stand together, or a bundle is full or cancelled: the fewest bundles to exchange, in one press. */
 const week = useWeekStore()
 const student = useStudentStore()
-const { courses, about, sectionsOf } = useArrangeInput()
+const { planned: courses, about, sectionsOf } = useArrangeInput()
 const { labelOf } = useArrangement()
 const problem = ref<Problem | null>(null)
 const mend = computed(() => student.isOwn && about.value ? mendWeek(courses.value, about.value) : null)

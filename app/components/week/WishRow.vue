@@ -1,21 +1,33 @@
 <script setup lang="ts">
-import type { Delivery } from '@ridgeway/core/catalog'
 import type { Wish } from '@ridgeway/core/weeks'
 import { clockTime, DAY_NAMES, sayWish } from '@ridgeway/words'
 
 /** One wish: what it asks for, how much it weighs, and what it hides. */
-const { wish, hidden, instructors } = defineProps<{ wish: Wish, hidden?: number | undefined, instructors: readonly string[] }>()
+const { wish, instructors } = defineProps<{
+  wish: Wish
+  hidden?: number | undefined
+  /** Counting was stopped: it hides at least so many. */
+  atLeast?: boolean | undefined
+  instructors: readonly string[]
+}>()
 const emit = defineEmits<{ change: [wish: Wish], remove: [] }>()
 const catalog = useCatalogStore()
-const set = (values: object) => emit('change', { ...wish, ...values } as Wish)
-const times = HALF_HOURS.map(value => ({ value, title: clockTime(value) }))
-const days = DAYS.map(value => ({ value, title: DAY_NAMES[value] }))
-const sites = computed(() => catalog.sites.filter(site => !site.online).map(site => ({ value: site.code, title: site.name })))
-const DELIVERIES: Delivery[] = ['on site', 'online live', 'online any time', 'mixed']
-const weights = computed(() => NEVER_HARD.includes(wish.kind) ? WEIGHTS.slice(1) : WEIGHTS)
 const week = useWeekStore()
+const set = (values: object) => emit('change', { ...wish, ...values } as Wish)
+const valueOf = (key: string) => (wish as unknown as Record<string, string>)[key]
+const weights = computed(() => NEVER_HARD.includes(wish.kind) ? WEIGHTS.slice(1) : WEIGHTS)
 const groups = computed(() => [...new Set((week.courses ?? []).flatMap(one => one.bundles.flatMap(bundle =>
   bundle.sections.flatMap(section => section.group ? [section.group as string] : []))))].sort())
+/** What can be chosen in a field. */
+const choices = computed((): Record<WishField['of'], readonly unknown[]> => ({
+  times: HALF_HOURS.map(value => ({ value, title: clockTime(value) })),
+  days: DAYS.map(value => ({ value, title: DAY_NAMES[value] })),
+  sites: catalog.sites.filter(site => !site.online).map(site => ({ value: site.code, title: site.name })),
+  deliveries: ['on site', 'online live', 'online any time', 'mixed'],
+  instructors,
+  groups: groups.value,
+  seats: [1, 2, 3, 5, 10],
+}))
 const words = computed(() => sayWish(wish, catalog.siteName))
 </script>
 
@@ -24,62 +36,19 @@ const words = computed(() => sayWish(wish, catalog.siteName))
     <span class="strong kind">{{ KINDS[wish.kind] }}</span>
     <span class="values">
       <v-select
-        v-if="wish.kind === 'earliest' || wish.kind === 'latest'"
-        :model-value="wish.at"
-        :items="times"
-        :label="wish.kind === 'earliest' ? 'Nothing before' : 'Nothing after'"
-        @update:model-value="set({ at: $event })"
-      />
-      <v-select
-        v-else-if="wish.kind === 'day off'"
-        :model-value="wish.day"
-        :items="days"
-        label="Day"
-        @update:model-value="set({ day: $event })"
-      />
-      <template v-else-if="wish.kind === 'keep free'">
-        <v-select :model-value="wish.days" :items="days" label="Days" multiple @update:model-value="set({ days: $event })" />
-        <v-select :model-value="wish.start" :items="times" label="From" @update:model-value="set({ start: $event })" />
-        <v-select :model-value="wish.end" :items="times" label="To" @update:model-value="set({ end: $event })" />
-      </template>
-      <v-select
-        v-else-if="wish.kind === 'avoid site'"
-        :model-value="wish.site"
-        :items="sites"
-        label="Site"
-        @update:model-value="set({ site: $event })"
-      />
-      <v-select
-        v-else-if="wish.kind === 'avoid delivery'"
-        :model-value="wish.delivery"
-        :items="DELIVERIES"
-        label="Nothing that is"
-        @update:model-value="set({ delivery: $event })"
-      />
-      <v-select
-        v-else-if="wish.kind === 'instructor'"
-        :model-value="wish.name"
-        :items="instructors"
-        label="With"
-        @update:model-value="set({ name: $event })"
-      />
-      <v-select
-        v-else-if="wish.kind === 'group'"
-        :model-value="wish.group"
-        :items="groups"
-        label="Group"
-        @update:model-value="set({ group: $event })"
-      />
-      <v-select
-        v-else-if="wish.kind === 'seats left'"
-        :model-value="wish.least"
-        :items="[1, 2, 3, 5, 10]"
-        label="At least"
-        @update:model-value="set({ least: $event })"
+        v-for="field in WISH_FIELDS[wish.kind]"
+        :key="field.key"
+        :model-value="valueOf(field.key)"
+        :items="choices[field.of]"
+        :label="field.label"
+        :multiple="field.multiple ?? false"
+        @update:model-value="set({ [field.key]: $event })"
       />
     </span>
     <v-select class="weight" :model-value="wish.weight" :items="weights" label="How much" @update:model-value="set({ weight: $event })" />
-    <span class="small second hides">{{ wish.weight === 'hard' && hidden !== undefined ? `hides ${count(hidden, 'week')}` : '' }}</span>
+    <span class="small second hides">
+      {{ wish.weight === 'hard' && hidden !== undefined ? `hides ${atLeast ? 'at least ' : ''}${count(hidden, 'week')}` : '' }}
+    </span>
     <WordLink class="small" :aria-label="`Take out: ${words}`" @click="emit('remove')">take out</WordLink>
   </li>
 </template>

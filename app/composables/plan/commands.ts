@@ -1,5 +1,5 @@
 import { type CourseItem, type Term, termPhase } from '@ridgeway/core/catalog'
-import { partnersOf, placeWithPartners, type PlanOperation, type Standing } from '@ridgeway/core/planning'
+import { fillPlaceholder, partnersOf, placeWithPartners, type PlanOperation, type Standing } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, newEntryId, parseLineRef } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
 import { formatCredits, sayCheck, sayTerm } from '@ridgeway/words'
@@ -174,11 +174,8 @@ function createPlanCommands() {
   /** Puts a course where a place was held for it. */
   function choose(placeholder: { id: string, term: string, line: LineRef }, code: string): Placed {
     const id = freshId(newEntryId(code, placeholder.term))
-    return { id, done: edit([
-      { kind: 'remove', entry: placeholder.id },
-      { kind: 'place', entry: id, course: code, term: placeholder.term, credits: catalog.courses.get(code)!.credits },
-      { kind: 'pin use', entry: id, line: placeholder.line },
-    ], `${code} chosen for ${sayTerm(placeholder.term)}`) }
+    return { id, done: edit(fillPlaceholder(placeholder, catalog.courses.get(code)!, id),
+      `${code} chosen for ${sayTerm(placeholder.term)}`) }
   }
 
   const remove = (ids: readonly string[]) => {

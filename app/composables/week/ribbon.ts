@@ -18,6 +18,8 @@ export interface WeekBar {
   /** What it clashes with, in words; empty when it does not. */
   clash: string
 }
+/** A bundle of an arrangement that is looked at, in place of what is picked. */
+export interface StandIn { id: string, course: string, sections: readonly Section[], state: WeekBar['state'], hue: string }
 /** One day of a week by date: its date, and what is special about it. */
 export interface WeekDay { date: string, note: string, free: boolean }
 
@@ -49,7 +51,7 @@ export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDa
  * typical week, or with `monday` of the real week that begins then.
  */
 export function useRibbon(courses: () => readonly { course: string, bundles: BundleView[] }[] | null, ghost: () => BundleView | null,
-  instead: () => Readonly<Record<string, string>> | null = () => null, monday: () => string = () => '') {
+  instead: () => readonly StandIn[] | null = () => null, monday: () => string = () => '') {
   const catalog = useCatalogStore()
   const workingTerm = useWorkingTermStore()
   const { hueOfCourse } = useItems()
@@ -58,12 +60,13 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
     const pointed = ghost()
     const arranged = instead()
     // An arrangement that is looked at stands in place of what is picked.
-    if (arranged)
-      return (courses() ?? []).flatMap(({ course, bundles }) => bundles.filter(one => one.id === arranged[course]).map(bundle => ({ bundle,
-        state: bundle.registered ? 'registered' as const : bundle.picked ? 'picked' as const : 'considering' as const })))
+    if (arranged) return arranged.map(bundle => ({ bundle, state: bundle.state, clash: '' }))
     return [
-      ...chosen.value.map(bundle => ({ bundle, state: bundle.registered ? 'registered' as const : 'picked' as const })),
-      ...pointed && !chosen.value.some(bundle => bundle.id === pointed.id) ? [{ bundle: pointed, state: 'considering' as const }] : [],
+      ...chosen.value.map(bundle => ({ bundle, clash: clashOf(bundle),
+        state: bundle.registered ? 'registered' as const : 'picked' as const })),
+      ...pointed && !chosen.value.some(bundle => bundle.id === pointed.id)
+        ? [{ bundle: pointed, clash: clashOf(pointed), state: 'considering' as const }]
+        : [],
     ]
   })
   /** Where most of the week takes place: only another site is said. Null where no site stands out. */
@@ -92,8 +95,8 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
       .map(({ date }) => ({ ...meeting, days: [weekdayOf(date)] })))
   }
   const bars = computed(() =>
-    shown.value.flatMap(({ bundle, state }) =>
-      bundle.sections.flatMap((section: Section) =>
+    shown.value.flatMap(({ bundle, state, clash }) =>
+      (bundle.sections as readonly Section[]).flatMap(section =>
         meetingsOf(section).map((meeting, i): WeekBar => ({
           key: `${section.id}-${state}-${i}`,
           bundle: bundle.id,
@@ -103,8 +106,8 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
           session: section.session,
           meeting,
           state,
-          hue: hueOfCourse(section.course, workingTerm.code),
-          clash: instead() ? '' : clashOf(bundle),
+          hue: 'hue' in bundle ? bundle.hue : hueOfCourse(section.course, workingTerm.code),
+          clash,
         })),
       ),
     ),

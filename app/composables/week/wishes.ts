@@ -23,6 +23,28 @@ const MADE: Record<Kind, object> = {
   'group': { group: '' },
   'seats left': { least: 3 },
 }
+/** A value of a wish that is chosen: its name in the wish, what it is called, and what there is to choose from. */
+export interface WishField {
+  key: string
+  label: string
+  of: 'times' | 'days' | 'sites' | 'deliveries' | 'instructors' | 'groups' | 'seats'
+  multiple?: boolean
+}
+export const WISH_FIELDS: Record<Kind, readonly WishField[]> = {
+  'earliest': [{ key: 'at', label: 'Nothing before', of: 'times' }],
+  'latest': [{ key: 'at', label: 'Nothing after', of: 'times' }],
+  'day off': [{ key: 'day', label: 'Day', of: 'days' }],
+  'keep free': [{ key: 'days', label: 'Days', of: 'days', multiple: true }, { key: 'start', label: 'From', of: 'times' },
+    { key: 'end', label: 'To', of: 'times' }],
+  'fewer days': [],
+  'fewer gaps': [],
+  'less travel': [],
+  'avoid site': [{ key: 'site', label: 'Site', of: 'sites' }],
+  'avoid delivery': [{ key: 'delivery', label: 'Nothing that is', of: 'deliveries' }],
+  'instructor': [{ key: 'name', label: 'With', of: 'instructors' }],
+  'group': [{ key: 'group', label: 'Group', of: 'groups' }],
+  'seats left': [{ key: 'least', label: 'At least', of: 'seats' }],
+}
 /** A new wish of a kind, to be changed: a rule where it can be one. */
 export const makeWish = (kind: Kind, values: object = {}): Wish =>
   ({ id: crypto.randomUUID().slice(0, 8), kind, weight: NEVER_HARD.includes(kind) ? 3 : 'hard', ...MADE[kind], ...values }) as Wish

@@ -73,15 +73,18 @@ export const decideProgramChange = act({ name: 'answer program change', method: 
   words: 'Grants the change, which makes it so at once, or declines it with words.' })
 
 /* The term. */
+const backupList = z.array(sectionIds).max(LIMITS.backups, `at most ${LIMITS.backups} backups`)
 export const chooseBundles = act({ name: 'choose bundles', method: 'PUT', path: '/api/students/:id/line-up', who: 'own',
-  input: z.object({ term: termCode, choices: z.array(z.object({ course: courseCode, sectionIds: z.array(rowNumber).max(6) }))
+  input: z.object({ term: termCode, choices: z.array(z.object({ course: courseCode, sectionIds: z.array(rowNumber).max(6),
+    backups: backupList.optional() }))
     .min(1, 'choose at least one bundle').max(LIMITS.lineUp) }), output: Done,
   changes: ['student', 'week', 'sheet'],
-  words: 'Bundles for courses, in place of earlier choices, all or none of them; no sections take a course\'s choice out.' })
+  words: 'Bundles for courses, in place of earlier choices, all or none of them; no sections take a course\'s choice out, and backups '
+    + 'that are left out stay as they are.' })
 
 export const setRow = act({ name: 'set up a row', method: 'PUT', path: '/api/students/:id/line-up/row', who: 'own',
   input: z.object({ term: termCode, course: courseCode,
-    backups: z.array(sectionIds).max(LIMITS.backups, `at most ${LIMITS.backups} backups`).optional(),
+    backups: backupList.optional(),
     waitIfFull: z.boolean().optional(), grading: gradingMode.optional(), credits: credits.nullable().optional() }), output: Done,
   changes: ['student', 'week', 'sheet'],
   words: 'How a row of the line-up is to be registered: backups in order, the waitlist if all are full, grading and credits.' })

@@ -24,8 +24,10 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
   void week.load()
 }, { immediate: true })
 
-const { chosen, bars, noSetTime, single } = useRibbon(() => week.courses, () => ghost.value, () => arrange.looked?.choices ?? null, () =>
-  monday.value)
+const { standIns } = useArrangement()
+const together = useTogetherStore()
+const { chosen, bars, noSetTime, single } = useRibbon(() => week.courses, () => ghost.value,
+  () => arrange.looked && standIns(arrange.looked), () => monday.value)
 const dates = computed(() => monday.value && workingTerm.term ? daysOfWeek(monday.value, workingTerm.term) : null)
 const title = computed(() => monday.value ? `Week of ${longDate(monday.value)}` : 'Typical week')
 const about = computed(() => {
@@ -35,7 +37,7 @@ const about = computed(() => {
 const noSetTimeSaid = computed(() =>
   noSetTime.value.map(({ bundle, state }) => `${bundle.course}-${bundle.sections[0]!.label} (${state})`).join(', ') || 'nothing',
 )
-const failed = computed(() => problem.value ?? backupProblem.value ?? week.failed)
+const failed = computed(() => problem.value ?? backupProblem.value ?? together.problem ?? week.failed)
 function keep(block: { day: Weekday, start: number, end: number } | null) {
   drawn.value = block
   keepOpen.value = true
@@ -56,7 +58,7 @@ async function pick(bundle: BundleView) {
       <WeekOut v-if="student.isOwn" :chosen="chosen" />
       <ActButton weight="full" :to="`/student/${student.state!.id}/register`">To Register</ActButton>
     </PageHead>
-    <FailedBox v-if="failed" :problem="failed" :retry="!problem && !backupProblem" @retry="week.load()" />
+    <FailedBox v-if="failed" :problem="failed" :retry="!problem && !backupProblem && !together.problem" @retry="week.load()" />
     <GreyShapes v-if="!week.courses && !week.failed" label="Loading the week" :rows="5" :height="56" />
     <template v-else-if="week.courses">
       <SharedWeek />
@@ -96,6 +98,7 @@ async function pick(bundle: BundleView) {
     <LazyArrangeDrawer v-if="week.courses && opened === 'arrangements'" @close="opened = ''" />
     <KeepFreeDialog v-model="keepOpen" :drawn="drawn" />
     <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
+    <UndoNotice v-model="together.offersUndo" :words="together.words" @undo="together.undo" />
     <UndoNotice v-model="free.offersUndo.value" :words="free.words.value" @undo="free.undo" />
   </div>
 </template>

@@ -17,6 +17,16 @@ export function linked(courses: Courses): Courses {
   return made
 }
 
+/** Pairs of some courses of which only one may be taken, since they exclude each other or give the same credit. */
+export function pairsApart(codes: readonly CourseCode[], courses: Courses): [CourseCode, CourseCode][] {
+  const all = linked(courses)
+  return codes.flatMap((code, i) => {
+    const course = all.get(code)
+    return codes.slice(i + 1).filter(other => course?.exclusions.includes(other) || course?.equivalents.includes(other))
+      .map((other): [CourseCode, CourseCode] => [code, other])
+  })
+}
+
 function link(courses: Courses): Courses {
   const family = familiesOf(courses)
   const excluded = new Map<CourseCode, Set<CourseCode>>()

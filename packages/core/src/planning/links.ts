@@ -6,7 +6,7 @@ import { ruleOf } from '../prerequisites/rule-of'
 import type { RecordRules } from '../record/attempts'
 import { factsOf, type FactsOnFile } from '../record/facts'
 import { freshEntryId } from '../record/ids'
-import type { PlanEntry, PlanOperation } from './plan'
+import type { Placeholder, PlanEntry, PlanOperation } from './plan'
 
 export interface LinkInput {
   items: readonly CourseItem[]
@@ -53,6 +53,14 @@ export interface PlaceInput extends LinkInput, RecordRules {
   entries: readonly PlanEntry[]
   facts: FactsOnFile
 }
+
+/** Puts a course where a place was held for it, in use for the line that it was held for. */
+export const fillPlaceholder = ({ id, line, term }: Pick<Placeholder, 'id' | 'line' | 'term'>, course: Course, entry: string):
+PlanOperation[] => [
+  { kind: 'remove', entry: id },
+  { kind: 'place', entry, course: course.code, term, credits: course.credits },
+  { kind: 'pin use', entry, line },
+]
 
 /**
  * Places a course, and in the same move what must stand beside it and is not there yet: the smallest set of courses that

@@ -3,10 +3,22 @@ import { clashBetween, clashWithin } from '../bundles'
 import { expandMeeting, weekdayOf } from '../meetings'
 import { breaksWish, type Choice, endOfDay, PRICE, type Wish } from './wishes'
 
-/** What is to be arranged: for each course the bundles that could be taken, what is pinned, and the wishes. */
+/**
+ * A place of the week that one bundle takes: a course with its bundles, or one of several courses with the bundles of them all, as for a
+ * placeholder of the plan.
+ */
+export interface Place {
+  /** The course; for one of several courses what names the place. */
+  course: CourseCode
+  choices: readonly Choice[]
+}
+
+/** What is to be arranged: for each place of the week the bundles that could be taken, what is pinned, and the wishes. */
 export interface ArrangeInput {
-  courses: readonly { course: CourseCode, choices: readonly Choice[] }[]
-  /** By course the bundle that must stay. */
+  courses: readonly Place[]
+  /** Courses of which only one may be taken, as they exclude each other or give the same credit; a course itself never stands twice. */
+  apart?: readonly (readonly [CourseCode, CourseCode])[] | undefined
+  /** By place the bundle that must stay. */
   pins: Readonly<Record<CourseCode, string>>
   wishes: readonly Wish[]
   term: Pick<Term, 'noClass' | 'movedDays'>
@@ -34,6 +46,8 @@ interface Option {
   /** Its place among the course's choices as they were given, before any was left out: ties are broken by it. */
   rank: number
   choice: Choice
+  /** Hard wishes that it breaks by itself, and whether another bundle is pinned in its place: with any of them it is left out. */
+  breaks: { wishes: ReadonlySet<string>, pin: boolean }
   /** What it costs by itself, whatever stands beside it. */
   own: number
   /** Its blocks in each cell that it touches, in order of time. */
@@ -41,10 +55,10 @@ interface Option {
 }
 
 export interface Problem {
-  /** Courses in the order of their codes. */
+  /** Places in the order of their codes. */
   courses: CourseCode[]
   options: Option[]
-  /** By course the indexes of its options. */
+  /** By place the indexes of the options that may be taken there. */
   of: number[][]
   cells: Cell[]
   /** By cell the different lists of blocks that an option can have there. */
@@ -56,7 +70,10 @@ export interface Problem {
   travel: (from: string, to: string) => number
 }
 
-/** The problem as tables: what breaks a hard wish, is not the pinned one or clashes with itself is left out. */
+/**
+ * The problem as tables. Bundles that break a hard wish or are not the pinned one are in the tables and in no place, so that other wishes
+ * and pins need no new ones (`narrowed`); what clashes with itself is in neither.
+ */
 export function compileWeeks(input: ArrangeInput): Problem {
   const { term, travel, wishes, pins } = input
   const courses = [...input.courses].sort((a, b) => a.course < b.course ? -1 : 1)
@@ -65,8 +82,9 @@ export function compileWeeks(input: ArrangeInput): Problem {
   const patterns = cells.map((): { key: string, blocks: Block[] }[] => [])
   const options: Option[] = []
   courses.forEach(({ course, choices }, c) => choices.forEach((choice, rank) => {
-    if (pins[course] !== undefined && pins[course] !== choice.id) return
-    if (hard.some(wish => breaksWish(wish, choice, choices)) || clashWithin(choice.sections, term, travel)) return
+    if (clashWithin(choice.sections, term, travel)) return
+    const breaks = { wishes: new Set(hard.filter(wish => breaksWish(wish, choice, choices)).map(wish => wish.id)),
+      pin: pins[course] !== undefined && pins[course] !== choice.id }
     const blocks = new Map<number, Block[]>()
     for (const [date, block] of blocksOf(choice.sections, input)) {
       const cell = cellOf.get(date)!
@@ -80,15 +98,16 @@ export function compileWeeks(input: ArrangeInput): Problem {
       if (pattern < 0) pattern = patterns[cell]!.push({ key, blocks: sorted }) - 1
       return { cell, pattern }
     })
-    options.push({ course: c, rank, choice, own: ownCost(choice, choices, wishes, term), cells: touched })
+    options.push({ course: c, rank, choice, breaks, own: ownCost(choice, choices, wishes, term), cells: touched })
   }))
   const words = Math.ceil(options.length / 32)
   const compatible = options.map(() => new Uint32Array(words))
   const clash = clashesOf(patterns.map(list => list.map(one => one.blocks)), input)
+  const isApart = apartIn(input, courses)
   options.forEach((one, i) => {
     for (let j = i + 1; j < options.length; j++) {
       const other = options[j]!
-      if (one.course === other.course || clash(one, other)) continue
+      if (one.course === other.course || isApart(one, other) || clash(one, other)) continue
       compatible[i]![j >>> 5]! |= 1 << (j & 31)
       compatible[j]![i >>> 5]! |= 1 << (i & 31)
     }
@@ -96,13 +115,42 @@ export function compileWeeks(input: ArrangeInput): Problem {
   return {
     courses: courses.map(one => one.course),
     options,
-    of: courses.map((_, c) => options.flatMap((option, i) => option.course === c ? [i] : [])),
+    of: courses.map((_, c) => options.flatMap((option, i) =>
+      option.course === c && option.breaks.wishes.size === 0 && !option.breaks.pin ? [i] : [])),
     cells: cells.map(({ days, follows }) => ({ days, follows })),
     patterns: patterns.map(list => list.map(one => one.blocks)),
     compatible,
     words,
     wishes,
     travel: shortestWays(travel),
+  }
+}
+
+/** What of a problem has to hold: which places are in the week, which hard wishes (by their ids) hold, where the pinned bundle stays. */
+export interface Holds { place: (course: CourseCode) => boolean, wish: (id: string) => boolean, pin: (course: CourseCode) => boolean }
+/** What can stand beside what, and in which place. */
+export type Rows = Pick<Problem, 'of' | 'options' | 'compatible' | 'words'>
+
+/** The same tables for some of the places, the wishes and the pins. */
+export function narrowed(problem: Problem, holds: Holds): Rows {
+  const { options, compatible, words, courses } = problem
+  const of = courses.map((): number[] => [])
+  options.forEach(({ course, breaks }, i) => {
+    const isOut = (breaks.pin && holds.pin(courses[course]!)) || [...breaks.wishes].some(holds.wish)
+    if (!isOut) of[course]!.push(i)
+  })
+  return { of: of.filter((_, c) => holds.place(courses[c]!)), options, compatible, words }
+}
+
+/** Whether two options are of courses of which only one may be taken; where two places are for one of the same, they come in order. */
+function apartIn({ apart = [] }: ArrangeInput, places: readonly Place[]): (a: Option, b: Option) => boolean {
+  const pairs = new Set(apart.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]))
+  const forms = places.map(({ choices }) => choices.map(choice => choice.id).sort().join(' '))
+  return (a, b) => {
+    const [one, other] = [a.choice.sections[0]?.course, b.choice.sections[0]?.course]
+    if (one === undefined || other === undefined) return false
+    if (one === other || pairs.has(`${one} ${other}`)) return true
+    return forms[a.course] === forms[b.course] && (a.course < b.course) !== (one < other)
   }
 }
 

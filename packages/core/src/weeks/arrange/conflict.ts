@@ -1,6 +1,7 @@
 import type { CourseCode } from '../../catalog/types'
-import { type ArrangeInput, compileWeeks, type Problem } from './compile'
-import { choicesOf, countWeeks, searchWeeks } from './search'
+import { type ArrangeInput, compileWeeks, narrowed, type Problem } from './compile'
+import { countWeeks, hasWeek } from './count'
+import { choicesOf, searchWeeks } from './search'
 import type { Wish } from './wishes'
 
 /** Something that has to hold: a course in the week, a hard wish, or a pinned bundle. */
@@ -21,15 +22,12 @@ function elementsOf({ courses, wishes, pins }: ArrangeInput): Element[] {
   ]
 }
 
-/** The input with only some of its elements. */
-function only(input: ArrangeInput, elements: readonly Element[]): ArrangeInput {
-  const courses = new Set(elements.flatMap(one => one.kind === 'course' ? [one.course] : []))
+/** The tables with only some of the elements. */
+function only(problem: Problem, elements: readonly Element[]) {
+  const names = (kind: 'course' | 'pin') => new Set(elements.flatMap(one => one.kind === kind ? [one.course] : []))
+  const [courses, pinned] = [names('course'), names('pin')]
   const wishes = new Set(elements.flatMap(one => one.kind === 'wish' ? [one.wish.id] : []))
-  const pinned = new Set(elements.flatMap(one => one.kind === 'pin' ? [one.course] : []))
-  return { ...input,
-    courses: input.courses.filter(one => courses.has(one.course)),
-    wishes: input.wishes.filter(wish => wish.weight !== 'hard' || wishes.has(wish.id)),
-    pins: Object.fromEntries(Object.entries(input.pins).filter(([course]) => pinned.has(course))) }
+  return narrowed(problem, { place: one => courses.has(one), wish: one => wishes.has(one), pin: one => pinned.has(one) })
 }
 
 /**
@@ -39,16 +37,14 @@ function only(input: ArrangeInput, elements: readonly Element[]): ArrangeInput {
  */
 export function smallestConflict(input: ArrangeInput): Conflict | null {
   const all = elementsOf(input)
-  const stands = (elements: readonly Element[]) => {
-    const problem = compileWeeks(only(input, elements))
-    return hasWeek(problem)
-  }
+  const problem = compileWeeks(input)
+  const stands = (elements: readonly Element[]) => hasWeek(only(problem, elements))
   if (stands(all)) return null
   const corrections: Set<number>[] = []
   for (;;) {
     const least = leastMeeting(corrections, all.length)
     const chosen = least.map(i => all[i]!)
-    if (!stands(chosen)) return { elements: chosen, frees: freeing(input, all, chosen) }
+    if (!stands(chosen)) return { elements: chosen, frees: freeing(problem, all, chosen) }
     const grown = new Set(least)
     for (let i = 0; i < all.length; i++)
       if (!grown.has(i) && stands([...grown, i].map(j => all[j]!))) grown.add(i)
@@ -56,12 +52,9 @@ export function smallestConflict(input: ArrangeInput): Conflict | null {
   }
 }
 
-const hasWeek = (problem: Problem) =>
-  searchWeeks({ ...problem, wishes: [], options: problem.options.map(option => ({ ...option, own: 0 })) }, { best: 1 }).weeks.length > 0
-
 /** Only a member of the conflict can free the week by its absence. */
-function freeing(input: ArrangeInput, all: readonly Element[], conflict: readonly Element[]): Conflict['frees'] {
-  return conflict.map(element => ({ element, weeks: countWeeks(compileWeeks(only(input, all.filter(one => one !== element)))).count }))
+function freeing(problem: Problem, all: readonly Element[], conflict: readonly Element[]): Conflict['frees'] {
+  return conflict.map(element => ({ element, weeks: countWeeks(only(problem, all.filter(one => one !== element))).count }))
     .filter(one => one.weeks > 0).sort((a, b) => b.weeks - a.weeks)
 }
 
@@ -84,11 +77,16 @@ function meet(sets: readonly ReadonlySet<number>[], chosen: number[], left: numb
   return null
 }
 
-/** By hard wish how many more weeks there would be without it. */
-export function hiddenBy(input: ArrangeInput): Record<string, number> {
-  const now = countWeeks(compileWeeks(input)).count
-  return Object.fromEntries(input.wishes.filter(wish => wish.weight === 'hard').map(wish =>
-    [wish.id, countWeeks(compileWeeks({ ...input, wishes: input.wishes.filter(other => other !== wish) })).count - now]))
+/** By hard wish how many more weeks there would be without it, and whether counting them was stopped. */
+export function hiddenBy(problem: Problem, stop?: () => boolean): { hidden: Record<string, number>, atLeast: boolean } {
+  const now = countWeeks(problem, stop)
+  let { atLeast } = now
+  const hidden = problem.wishes.filter(wish => wish.weight === 'hard').map(({ id }) => {
+    const without = countWeeks(narrowed(problem, { place: () => true, wish: other => other !== id, pin: () => true }), stop)
+    atLeast ||= without.atLeast
+    return [id, Math.max(0, without.count - now.count)]
+  })
+  return { hidden: Object.fromEntries(hidden), atLeast }
 }
 
 /** The fewest bundles to exchange so that everything stands together, and the week that it makes: among equal ones the best week. */

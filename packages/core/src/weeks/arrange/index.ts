@@ -1,4 +1,6 @@
+export * from './backups'
 export * from './compile'
 export * from './conflict'
-export * from './search'
+export { countWeeks } from './count'
+export { choicesOf, type Search, searchWeeks, type SearchOptions, type Week } from './search'
 export * from './wishes'

@@ -140,7 +140,8 @@ export function searchWeeks(problem: Problem, { best, extra = () => 0, stop = ()
   return { weeks: kept.map(one => one.week), proved: !stopped, nodes }
 }
 
-function full(size: number, words: number): Uint32Array {
+/** A row of bits, all of them set. */
+export function full(size: number, words: number): Uint32Array {
   const bits = new Uint32Array(words)
   for (let i = 0; i < size; i++) bits[i >>> 5]! |= 1 << (i & 31)
   return bits
@@ -161,7 +162,7 @@ function mostFilling(problem: Problem, tables: CellTables) {
   const touches = problem.of.map(() => new Uint8Array(cells))
   const minutes = problem.of.map(() => new Int32Array(cells))
   const blocks = problem.of.map(() => new Int32Array(cells))
-  for (const { course, cells: own } of problem.options)
+  for (const { course, cells: own } of problem.of.flat().map(i => problem.options[i]!))
     for (const { cell, pattern } of own) {
       touches[course]![cell] = 1
       minutes[course]![cell] = Math.max(minutes[course]![cell]!, tables.minutes[cell]![pattern]!)
@@ -184,67 +185,6 @@ function mostFilling(problem: Problem, tables: CellTables) {
       }
       return sum
     } }
-}
-
-/** How many weeks there are; `atLeast` when the count was stopped before its end. The last course is counted by its bits alone. */
-export function countWeeks(problem: Problem, stop: () => boolean = () => false): { count: number, atLeast: boolean } {
-  const { of, words, compatible, options } = problem
-  if (of.length === 0) return { count: 0, atLeast: false }
-  const order = of.map((_, c) => c).sort((a, b) => of[a]!.length - of[b]!.length)
-  if (of[order[0]!]!.length === 0) return { count: 0, atLeast: false }
-  // Options of a course stand together: from and to which word, and which bits of them are its own.
-  const masks = order.map((c) => {
-    const bits = new Uint32Array(words)
-    for (const option of of[c]!) bits[option >>> 5]! |= 1 << (option & 31)
-    return { bits, from: of[c]![0]! >>> 5, to: of[c]!.at(-1)! >>> 5 }
-  })
-  // The options of the last course have bits of their own, so that what an option leaves of them is a word or two in one table.
-  const last = of[order.at(-1)!]!
-  const width = Math.ceil(last.length / 32)
-  const leaves = new Int32Array(options.length * width)
-  options.forEach((_, option) => last.forEach((other, n) => {
-    if (compatible[option]![other >>> 5]! & (1 << (other & 31))) leaves[option * width + (n >>> 5)]! |= 1 << (n & 31)
-  }))
-  const lastBits = order.map(() => new Int32Array(width))
-  lastBits[0]!.fill(-1)
-  const rows = order.map(() => new Uint32Array(words))
-  let steps = 0
-  let stopped = false
-  function go(depth: number, bits: Uint32Array): number {
-    if (++steps % LOOK_EVERY === 0 && stop()) stopped = true
-    if (stopped) return 0
-    const { bits: own, from, to } = masks[depth]!
-    const mine = lastBits[depth]!
-    let sum = 0
-    for (let word = from; word <= to; word++) {
-      for (let left = bits[word]! & own[word]!; left !== 0; left &= left - 1) {
-        const option = (word << 5) + 31 - Math.clz32(left & -left)
-        const base = option * width
-        if (depth === order.length - 2) {
-          for (let w = 0; w < width; w++) sum += countBits(mine[w]! & leaves[base + w]!)
-          continue
-        }
-        const next = lastBits[depth + 1]!
-        let some = 0
-        for (let w = 0; w < width; w++) some |= next[w] = mine[w]! & leaves[base + w]!
-        if (some === 0) continue
-        const row = rows[depth]!
-        const beside = compatible[option]!
-        for (let w = 0; w < words; w++) row[w] = bits[w]! & beside[w]!
-        sum += go(depth + 1, row)
-      }
-    }
-    return sum
-  }
-  const count = of.length === 1 ? last.length : go(0, full(options.length, words))
-  return { count, atLeast: stopped }
-}
-
-/** How many bits of a word are set: added up in pairs, then in fours, then in bytes. */
-function countBits(word: number): number {
-  let n = word - ((word >>> 1) & 0x55555555)
-  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333)
-  return Math.imul((n + (n >>> 4)) & 0x0F0F0F0F, 0x01010101) >>> 24
 }
 
 /** Bundles of a week by course. */

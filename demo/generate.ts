@@ -26,13 +26,23 @@ const GRADES = ['A', 'A-', 'B+', 'B', 'B', 'B-', 'C+', 'C', 'C', 'C-', 'D', 'F',
 const DEGREES = ['WSC-BS', 'WSC-BS', 'UPH-BA', 'WSC-BS', 'TIM-BS', 'WSC-BS', 'WSC-BS', 'GFT-AAS', 'WSC-BS', 'UPH-BA']
 const FALL_AND_SPRING = (terms: readonly Term[]) => terms.filter(term => term.season !== 'summer')
 
+export interface Generating {
+  /** Names that are given away. */
+  names?: readonly string[]
+  /** How many students there are already. */
+  from?: number
+  /** Courses for which somebody may wait whose section is full. */
+  mayWait?: (course: string) => boolean
+}
+
 /** Students who follow the suggested sequence with detours; seniors are registered for the coming term and fill its seats. */
 export function generateStudents(count: number, terms: readonly Term[], courses: ReadonlyMap<string, Course>, sections: readonly Section[],
-  random: Random): GeneratedStudent[] {
+  random: Random, { names: given = [], from = 0, mayWait = () => true }: Generating = {}): GeneratedStudent[] {
   const past = FALL_AND_SPRING(terms).filter(term => termOrder(term.code) <= 20263)
   const coming = terms.find(term => term.code === '2027SP')!
-  const names = new Set<string>()
-  return Array.from({ length: count }, (_, index) => {
+  const names = new Set<string>(given)
+  return Array.from({ length: count }, (_, i) => {
+    const index = from + i
     const name = freshName(names, random)
     names.add(name)
     const semesters = 1 + index % past.length
@@ -43,14 +53,16 @@ export function generateStudents(count: number, terms: readonly Term[], courses:
       0)
     const student: GeneratedStudent = { name, programs: [degree, 'TSS-CERT-2025'], username: `s${String(index + 1).padStart(4, '0')}`,
       record, planned, bundles: [], waitlisted: [] }
-    if (earned >= 6000) register(student, coming, courses, sections, random)
+    if (earned >= 6000) register(student, coming, courses, sections, random, mayWait)
     return student
   })
 }
 
 function freshName(taken: ReadonlySet<string>, random: Random): string {
-  for (;;) {
-    const name = `${random.pick(GIVEN_NAMES)} ${random.pick(FAMILY_NAMES)}`
+  for (let tries = 0; ; tries++) {
+    // In a crowd two of the same name are told apart by a letter between.
+    const letter = tries < 5 ? '' : `${random.pick([...'ABCDEFGHJKLMNPRSTW'])}. `
+    const name = `${random.pick(GIVEN_NAMES)} ${letter}${random.pick(FAMILY_NAMES)}`
     if (!taken.has(name)) return name
   }
 }
@@ -99,7 +111,7 @@ function allowed(course: Course, term: Term, items: readonly CourseItem[], cours
 
 /** Seats are taken only where the registration's own decision says so. */
 function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<string, Course>, sections: readonly Section[],
-  random: Random) {
+  random: Random, mayWait: (course: string) => boolean) {
   const items: CourseItem[] = student.record.map((item, i) => ({ ...item, id: String(i) }))
   const byId = new Map(sections.map(section => [section.id, section]))
   for (const code of student.planned) {
@@ -124,7 +136,8 @@ function register(student: GeneratedStudent, term: Term, courses: ReadonlyMap<st
       const full = bundle.sections.find(section => section.pools.every(pool => freeSeats(pool) === 0))
       if (decision!.outcome === 'refused') {
         const clashes = student.bundles.some(held => clashBetween(held.sections, bundle.sections, term, TRAVEL))
-        if (full && !clashes && full.waiting < full.waitlistCapacity && student.waitlisted.length === 0 && random.chance(0.5)) {
+        const waits = full && !clashes && full.waiting < full.waitlistCapacity && student.waitlisted.length === 0 && mayWait(code)
+        if (waits && random.chance(0.5)) {
           full.waiting++
           student.waitlisted.push(full.id)
         }

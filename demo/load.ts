@@ -11,10 +11,10 @@ import * as schema from '../server/db/schema'
 import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calendar'
 import { COURSES } from './courses'
 import { generateStudents, type GeneratedStudent } from './generate'
-import { ADVISORS, DEMO_PASSWORD, OFFICE, STUDENTS, type AuthoredStudent } from './people'
+import { ADVISORS, DEMO_PASSWORD, FAMILY_NAMES, GIVEN_NAMES, OFFICE, STUDENTS, type AuthoredStudent } from './people'
 import { PROGRAMS, findProgram } from './programs'
 import { Random } from './random'
-import { moreSections } from './more-sections'
+import { lateSections, moreSections, summerSections } from './more-sections'
 import { withDetails } from './section-details'
 import { makeSections } from './sections'
 
@@ -37,12 +37,19 @@ const SUMMER = TERMS.find(term => term.code === '2027SU')!
 
 type Rows = Record<string, unknown>[]
 
+/** Ids from here on are of sections that were added last. */
+const LATE_FROM = 701
+/** Students whom the authored advisors advise beside the authored ones; the others have advisors of their own. */
+const NEAR = 300
+const ADVISEES_EACH = 60
+
 /** The sections of both terms that are scheduled. */
 export function demoSections(random: Random) {
   const courses = new Map(COURSES.map(course => [course.code, course]))
-  const [spring, summer] = [makeSections(SPRING, COURSES, random, 1), makeSections(SUMMER, COURSES, random, 1001)]
-  return { spring: withDetails([...spring, ...moreSections(SPRING, courses, spring, 401)], SPRING, courses),
-    summer: withDetails(summer, SUMMER, courses) }
+  const [plain, summer] = [makeSections(SPRING, COURSES, random, 1), makeSections(SUMMER, COURSES, random, 1001)]
+  const spring = [...plain, ...moreSections(SPRING, courses, plain, 401)]
+  return { spring: withDetails([...spring, ...lateSections(SPRING, courses, spring, LATE_FROM)], SPRING, courses),
+    summer: withDetails([...summer, ...summerSections(SUMMER, courses, summer, 1201)], SUMMER, courses) }
 }
 
 /** Fills an empty, migrated database with the demo college. The same seed gives the same rows. */
@@ -51,14 +58,19 @@ export async function loadDemo(db: Database, options: LoadOptions = {}): Promise
   const courses = new Map(COURSES.map(course => [course.code, course]))
   const { spring, summer } = demoSections(random)
   const sections = [...spring, ...summer]
-  const generated = generateStudents(options.generated ?? 300, TERMS, courses, spring, random)
+  const count = options.generated ?? 2400
+  const near = generateStudents(Math.min(count, NEAR), TERMS, courses, spring.filter(section => section.id < LATE_FROM), random)
+  const generated = [...near, ...moreStudents(count - near.length, near, courses, spring)]
   closeFullSections(sections, options.full ?? ['HRT 150-01', 'HYD 330-02'])
   const passwordHash = await hash(DEMO_PASSWORD)
   const people = new PeopleRows(passwordHash, sections, courses)
   ADVISORS.forEach(advisor => people.addStaff(advisor, 'advisor'))
   OFFICE.forEach(person => people.addStaff(person, 'office'))
   STUDENTS.forEach(student => people.addAuthored(student))
-  generated.forEach((student, index) => people.addGenerated(student, index))
+  const far = Array.from({ length: Math.ceil((count - near.length) / ADVISEES_EACH) }, (_, i) => people.addFarAdvisor(i))
+  generated.forEach((student, index) => people.addGenerated(student, index, index < NEAR
+    ? 1 + index % ADVISORS.length
+    : far[Math.floor((index - NEAR) / ADVISEES_EACH)]!))
 
   await db.transaction(async (tx) => {
     const insert = async (table: Parameters<typeof tx.insert>[0], rows: Rows) => {
@@ -82,6 +94,23 @@ export async function loadDemo(db: Database, options: LoadOptions = {}): Promise
   })
   return { courses: COURSES.length, sections: sections.length, students: STUDENTS.length + generated.length,
     registrations: people.registrations.length }
+}
+
+/** Seats that are left in every section of which a story or a tour could need one. */
+const SEATS_LEFT = 8
+/**
+ * Those who fill the college: they come after the others, and leave seats in what the authored students plan, so that each of their stories
+ * can still be lived through.
+ */
+function moreStudents(count: number, before: readonly GeneratedStudent[], courses: ReadonlyMap<string, Course>, sections: Section[]) {
+  const told = new Set(STUDENTS.flatMap(student => readTerms(student.plan).filter(one => one.term === SPRING.code).map(one => one.code)))
+  const pools = sections.filter(section => told.has(section.course)).flatMap(section => section.pools)
+  const left = pools.map(pool => Math.min(SEATS_LEFT, Math.max(0, pool.capacity - pool.taken - pool.held)))
+  pools.forEach((pool, i) => pool.held += left[i]!)
+  const students = generateStudents(count, TERMS, courses, sections, new Random(20270112),
+    { names: before.map(student => student.name), from: before.length, mayWait: course => !told.has(course) })
+  pools.forEach((pool, i) => pool.held -= left[i]!)
+  return students
 }
 
 function closeFullSections(sections: Section[], labels: string[]) {
@@ -146,6 +175,12 @@ class PeopleRows {
 
   addStaff(person: { username: string, name: string, story: string }, role: schema.Role) {
     this.addPerson(person.username, person.name, role, person.story, true)
+  }
+
+  /** An advisor of students who have no story; nobody signs in as one of them. */
+  addFarAdvisor(index: number): number {
+    const name = `${GIVEN_NAMES[(index * 7 + 3) % GIVEN_NAMES.length]} ${FAMILY_NAMES[(index * 11 + 5) % FAMILY_NAMES.length]}`
+    return this.addPerson(`advisor${String(index + 1).padStart(2, '0')}`, name, 'advisor', '', false)
   }
 
   private addPerson(username: string, name: string, role: schema.Role, story: string, signsIn: boolean): number {
@@ -217,9 +252,8 @@ class PeopleRows {
     }
   }
 
-  addGenerated(student: GeneratedStudent, index: number) {
+  addGenerated(student: GeneratedStudent, index: number, advisor: number) {
     const id = this.addPerson(student.username, student.name, 'student', '', false)
-    const advisor = 1 + index % ADVISORS.length
     this.addStudent(id, advisor, { placements: { MTH: 70 }, programs: student.programs })
     this.records.push(...student.record.map(item => ({ ...item, student: id })))
     this.addPlan(id, student.planned.map(code => ({ term: '2027SP', code })))

@@ -1,5 +1,6 @@
 import { type Course, type Delivery, isOffered, type Meeting, type Part, type Section, type Term,
   type Weekday } from '@ridgeway/core/catalog'
+import { isNear } from './section-details'
 
 /** What a slot offers: days and the minute at which it begins. */
 interface Slot { days: Weekday[], start: number }
@@ -39,6 +40,10 @@ const TOPICS: [string, string][] = [['HYD 450', 'Beaver ponds and slow water'], 
 const COMBINED: [string, string, string][] = [['HYD 450', 'ECL 450', 'Peat: water and life'], ['HRT 150', 'VAL 110',
   'Commons, then and now'],
 ['GSP 225', 'HRT 130', 'Maps as documents']]
+/** Courses whose sections fill first, and how many sections are added for them. */
+const LATE = ['VAL 110', 'HRT 130', 'WRT 210', 'STT 201', 'ECL 210', 'VAL 220', 'HRT 110', 'WRT 310', 'HRT 210', 'LNG 102', 'GSP 225',
+  'ECL 110', 'HRT 150', 'LNG 140', 'WRT 110', 'MTH 110', 'HYD 115', 'VAL 240', 'MTH 140', 'HRT 230', 'VAL 110', 'WRT 210']
+const LATE_SECTIONS = 20
 const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
 const PAIRS: Weekday[][] = [['M', 'W'], ['T', 'R']]
 const LONG_STARTS = [480, 570, 660, 780, 870, 960]
@@ -57,6 +62,14 @@ const partCredits = (course: Course, part: Part) => part === 'lecture'
 export function moreSections(term: Term, courses: ReadonlyMap<string, Course>, before: readonly Section[], firstId: number): Section[] {
   return new Maker(term, courses, before, firstId).make()
 }
+
+/** Sections that were added last, since the first to register had filled what there was. */
+export const lateSections = (term: Term, courses: ReadonlyMap<string, Course>, before: readonly Section[], firstId: number): Section[] =>
+  new Maker(term, courses, before, firstId).makeLate()
+
+/** What a summer has beside one section of each course: classes without set times, for those who work. */
+export const summerSections = (term: Term, courses: ReadonlyMap<string, Course>, before: readonly Section[], firstId: number): Section[] =>
+  new Maker(term, courses, before, firstId).makeSummer()
 
 class Maker {
   private readonly made: Section[] = []
@@ -84,6 +97,21 @@ class Maker {
     // The half of the term that leaves room for those who come late.
     this.offered(['VAL 110', 'HRT 130', 'WRT 310']).forEach((course, i) => this.add({ course, session: 'second',
       slots: rotate(LONG_STARTS, i).map(start => ({ days: ['M', 'T', 'W', 'R'], start })) }))
+    return this.made
+  }
+
+  makeLate(): Section[] {
+    for (const [i, course] of this.offered(LATE).entries()) {
+      if (this.made.length >= LATE_SECTIONS) break
+      this.add({ course, slots: pairSlots(i * 3), values: { notes: 'Added on 6 November, as the others fill.' } })
+    }
+    return this.made
+  }
+
+  makeSummer(): Section[] {
+    const plain = [...this.courses.values()].filter(course => isOffered(course, this.term) && course.parts.length === 1
+      && !['FLD', 'TIM'].includes(course.subject))
+    for (const course of plain) this.add({ course, delivery: 'online any time', slots: [] })
     return this.made
   }
 
@@ -180,5 +208,3 @@ function siteFor(course: Course, part: Part): string {
 }
 const overlap = (a: Meeting, b: Meeting, room: number) =>
   a.days.some(day => b.days.includes(day)) && a.start < b.end + room && b.start < a.end + room && a.first <= b.last && b.first <= a.last
-/** Two meetings that a person could not both go to, with an hour for the way between sites. */
-const isNear = (a: Meeting, b: Meeting) => overlap(a, b, a.site === b.site ? 0 : 60)

@@ -91,8 +91,8 @@ function withTeachers(sections: readonly Section[], courses: ReadonlyMap<string,
   return sections.map(section => ({ ...section, instructors: made.get(section.seatsWith ?? section.id)! }))
 }
 
-/** Two meetings that nobody could teach both, with an hour for the way between sites. */
-function isNear(a: Meeting, b: Meeting): boolean {
+/** Two meetings that nobody could go to both, with an hour for the way between sites. */
+export function isNear(a: Meeting, b: Meeting): boolean {
   const room = a.site === b.site || a.site === 'online' || b.site === 'online' ? 0 : 60
   return a.days.some(day => b.days.includes(day)) && a.start < b.end + room && b.start < a.end + room && a.first <= b.last
     && b.first <= a.last

@@ -2,40 +2,33 @@ import type { Section } from '@ridgeway/core/catalog'
 import { refusalsOf } from '@ridgeway/core/next'
 import { seatsFor } from '@ridgeway/core/registration'
 import { breaksWish } from '@ridgeway/core/weeks'
-import { sayShortly } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
+import type { SaidBundle } from '../bundles'
 
 /** How a bundle of the week is said: where, how many seats, whether it fits and why not, and its place among the backups. */
 export function useBundleWords() {
-  const catalog = useCatalogStore()
   const student = useStudentStore()
   const week = useWeekStore()
-  const workingTerm = useWorkingTermStore()
+  const saying = useBundleSaying()
   const sectionsOf = (bundle: BundleView): Section[] => bundle.sections
 
   const free = (bundle: BundleView) => Math.min(...sectionsOf(bundle).map(section => seatsFor(section, student.groups)))
-  const waiting = (bundle: BundleView) => Math.max(...sectionsOf(bundle).map(section => section.waiting))
-  const saySeats = (bundle: BundleView) => bundle.registered
-    ? 'registered'
-    : free(bundle) > 0 ? `${free(bundle)} left` : `full${waiting(bundle) ? ` · ${waiting(bundle)} wait` : ''}`
-  const where = (bundle: BundleView) =>
-    [...new Set(sectionsOf(bundle).flatMap(section => section.meetings.map(meeting => catalog.siteName(meeting.site))))].join(' + ')
-    || 'Online, any time'
-  const sessionOf = (bundle: BundleView) => {
-    const { session } = sectionsOf(bundle)[0]!
-    return session === 'full' ? '' : workingTerm.term?.sessions.find(one => one.code === session)?.name.toLowerCase() ?? ''
-  }
+  /** The bundle as it is said everywhere. */
+  const read = (bundle: BundleView): SaidBundle => ({ sections: bundle.sections, registered: bundle.registered, seats: free(bundle),
+    waiting: Math.max(...sectionsOf(bundle).map(section => section.waiting)), refusals: refusalsOf(bundle.decision.findings),
+    hits: hits(bundle) })
+  const saySeats = (bundle: BundleView) => saying.saySeats(read(bundle))
+  const where = (bundle: BundleView) => saying.sayPlaces(bundle, false).join(' + ') || 'Online, any time'
+  const { sessionOf } = saying
   const timesOf = (bundle: BundleView) => `${bundle.times} ${sessionOf(bundle)}${bundle.times === 'any time' ? bundle.id : ''}`
   /** The blocks kept free that it falls into. */
   const hits = (bundle: BundleView) => week.wishes.flatMap(wish => wish.kind === 'keep free' && breaksWish(wish, { id: bundle.id,
     sections: bundle.sections, seats: 0 })
-    ? [wish.name ? `: ${wish.name}` : '']
+    ? [wish.name ?? '']
     : [])
   function sayFit(bundle: BundleView): { words: string, blocks: boolean } {
-    const [first] = refusalsOf(bundle.decision.findings)
-    if (first) return { words: sayShortly(first), blocks: true }
-    const [hit] = hits(bundle)
-    if (hit !== undefined) return { words: `hits keep-free${hit}`, blocks: true }
+    const misfit = saying.sayMisfit(read(bundle))
+    if (misfit !== null) return { words: misfit, blocks: true }
     const left = leaves(bundle)
     return { words: left ? `fits · leaves group ${left}, whose other sections are only sure to keep clear of each other` : 'fits',
       blocks: false }

@@ -15,7 +15,7 @@ export default defineNuxtConfig({
     dirs: ['composables/**'],
     presets: [{ from: '@vueuse/core',
       imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark',
-        'useResizeObserver', 'useMutationObserver', 'useElementSize'] }],
+        'useResizeObserver', 'useMutationObserver', 'useElementSize', 'useWindowSize'] }],
   },
   devtools: { enabled: false },
   app: { head: {
@@ -55,6 +55,8 @@ export default defineNuxtConfig({
   auth: { loadStrategy: 'none' },
   eslint: { config: { stylistic: true } },
   security: {
+    // What goes wrong in a browser is said there, and the tests in the browser fail on it.
+    removeLoggers: false,
     rateLimiter: false,
     xssValidator: false,
     // Bodies are counted as they come in, against what the act takes: a header can say anything.

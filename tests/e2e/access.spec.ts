@@ -87,6 +87,20 @@ test('the student\'s waypoints and all that opens on them', async ({ page }) => 
   ])
 })
 
+test('a place of the plan that is still to choose', async ({ page }) => {
+  await signIn(page, 'jory')
+  await look(page, [
+    ['a place to choose', async () => {
+      await waypoint(page, 'Plan')
+      await page.getByRole('button', { name: /^Hold a place/ }).first().click()
+      await expect(page.getByRole('region', { name: 'To choose' })).toBeVisible()
+    }, DRAWER],
+  ])
+  await page.getByRole('button', { name: 'Take this place out' }).click()
+  await expect(page.locator('.hold')).toHaveCount(0)
+  await expect(page.getByText('saved', { exact: true })).toBeVisible()
+})
+
 test('requirements and the sheets behind them', async ({ page }) => {
   test.setTimeout(120_000)
   await signIn(page, 'tamsin')
@@ -154,6 +168,7 @@ test('what advisors and the office see, the doors and the parts', async ({ page 
       await goTo(page, `/student/${tamsin}/requirements`, 'Watershed Science')()
       await page.getByRole('button', { name: /Mathematics, soils and ecology/ }).click()
     }, DRAWER],
+    ['waiving it', async () => page.getByRole('form', { name: 'Grant an exception' }).getByLabel('waive it').check(), DRAWER],
     ['not yours', goTo(page, '/not-yours', 'not')],
   ])
   await signOut(page)

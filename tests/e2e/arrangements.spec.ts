@@ -11,6 +11,9 @@ const lineUpOf = async (username: string) => {
   const label = new Map(sections.map(one => [one.id, `${one.course}-${one.label}`]))
   return rows.map(({ row }) => label.get(row.sectionIds[0]!)!).sort()
 }
+const wishesOf = async (username: string) => (await db.select({ wishes: s.weekWishes.wishes }).from(s.weekWishes)
+  .innerJoin(s.people, eq(s.people.id, s.weekWishes.student)).where(eq(s.people.username, username)))
+  .flatMap(row => row.wishes.map(wish => wish.kind))
 async function open(page: Page, username: string) {
   await signIn(page, username)
   await waypoint(page, 'Week')
@@ -66,9 +69,9 @@ test('a place held in the plan is filled by the week that is taken, with backups
   await expect(words).toBeVisible()
   const [, code] = /([A-Z]{3} \d{3})-\S+ for Voices/.exec((await words.textContent())!)!
   await expect(drawer.getByLabel(/^With \d+ backups? that fits? beside the rest/)).toBeChecked()
-  const others = drawer.getByRole('button', { name: 'Compare with another' })
-  await others.click()
-  await expect(drawer.getByText(/^Week 1 beside week 2:/)).toContainText(/ instead of |the same/)
+  await expect(drawer).toContainText(/\d+ weeks stand/, { timeout: 15_000 })
+  await drawer.getByRole('button', { name: 'Compare with another' }).click()
+  await expect(drawer.getByText(/Week 1 beside week 2:/)).toContainText(/ instead of |the same/)
   await drawer.getByRole('button', { name: 'Take this week' }).click()
   await expect(drawer).toHaveCount(0)
   const stored = async () => {
@@ -101,6 +104,7 @@ test('wishes that cannot hold together are named, with what frees most; without 
   // The wishes are on file, and an opened drawer belongs to the address.
   await page.getByRole('button', { name: 'Arrangements' }).click()
   await expect(drawer.getByRole('listitem')).toHaveCount(1)
+  await expect.poll(() => wishesOf('tamsin')).toEqual(['fewer gaps'])
   await page.reload()
   await expect(drawer.getByRole('listitem')).toHaveCount(1)
   await drawer.getByRole('button', { name: /^Take out/ }).click()

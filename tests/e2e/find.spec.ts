@@ -107,6 +107,9 @@ test('all about a section stands on one sheet, from the week and from its addres
   await expect(sheet).toContainText(`number ${section.number}`)
   await expect(sheet).toContainText(/Exam: \d+ May 2027/)
   await expect(sheet).toContainText(/counts for/)
+  // The rule as it stands for this student, part by part.
+  const needs = sheet.getByRole('definition').filter({ hasText: /^(yes|if passed|in the plan|no)/ })
+  await expect(needs.first()).toBeVisible()
   await page.reload()
   await expect(sheet.getByRole('heading', { name: /SOL 201-01 Soils/ })).toBeVisible()
   await page.keyboard.press('Escape')
@@ -131,10 +134,65 @@ test('hours are kept free by drawing and by hand, and bundles say that they hit 
   expect(kept!.wishes).toEqual([expect.objectContaining({ kind: 'keep free', days: ['T'], name: 'shift', weight: 'hard' })])
   await expect(page.getByRole('region', { name: 'Bundles of HYD 230' }).getByRole('button', { name: /^HYD 230-02/ })).toHaveAccessibleName(
     /hits keep-free: shift/)
-  await page.getByRole('button', { name: /^Let go: Tuesday shift/ }).click()
+  // Moved to other hours: dragged as it is long, and by half an hour with the keys.
+  const wished = async () => {
+    const [row] = await db.select().from(s.weekWishes).where(eq(s.weekWishes.student, await personOf('perrin')))
+    return row!.wishes.flatMap(wish => wish.kind === 'keep free' ? [wish] : [])[0]!
+  }
+  const before = await wished()
+  const label = (await day.getByText(/shift/).boundingBox())!
+  await page.mouse.move(label.x + 20, label.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(label.x + 20 - box.width * 0.2, label.y + 6, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => (await wished()).start).toBeLessThan(before.start - 60)
+  const dragged = await wished()
+  expect(dragged.end - dragged.start).toBe(before.end - before.start)
+  const letGo = page.getByRole('button', { name: /^Let go: Tuesday shift/ })
+  await letGo.focus()
+  await page.keyboard.press('Alt+ArrowRight')
+  await expect.poll(wished).toMatchObject({ start: dragged.start + 30, end: dragged.end + 30 })
+  await expect(letGo).toBeFocused()
+  await letGo.click()
   await expect(day.getByText(/shift/)).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(day.getByText(/shift/)).toBeVisible()
+})
+
+test('a condition is added from its group, the search kept by name and taken up again, two bundles held side by side', async ({ page }) => {
+  await signIn(page, 'gwen')
+  await waypoint(page, 'Week')
+  const box = await openFind(page)
+  await panel(page).getByRole('button', { name: '+ condition' }).click()
+  const more = page.getByRole('list', { name: 'Another condition' })
+  await more.getByText('given in any way').click()
+  await more.getByText('online any time').click()
+  await expect(panel(page).getByRole('button', { name: /online any time/ })).toBeVisible()
+  const found = panel(page).getByRole('status').first()
+  const online = (await found.textContent())!
+  await panel(page).getByRole('button', { name: 'keep this search' }).click()
+  await page.getByRole('dialog', { name: 'Keep this search' }).getByLabel('Name').fill('from home')
+  await page.getByRole('dialog', { name: 'Keep this search' }).getByRole('button', { name: 'Keep', exact: true }).click()
+  await panel(page).getByRole('button', { name: 'begin anew' }).click()
+  await expect(found).not.toHaveText(online)
+  await panel(page).getByRole('button', { name: 'kept searches' }).click()
+  await page.getByText('from home', { exact: true }).click()
+  await expect(found).toHaveText(online)
+  await panel(page).getByRole('button', { name: 'kept searches' }).click()
+  await page.getByRole('button', { name: 'Let from home go' }).click()
+  await expect(panel(page).getByRole('button', { name: 'kept searches' })).toHaveCount(0)
+  await page.keyboard.press('Escape')
+
+  await panel(page).getByRole('button', { name: 'begin anew' }).click()
+  await box.fill('HYD 230')
+  const rows = panel(page).getByRole('region', { name: /^HYD 230/ }).locator('.row')
+  await rows.first().focus()
+  await page.keyboard.press('c')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('c')
+  const table = panel(page).getByRole('region', { name: 'Side by side' })
+  await expect(table.getByRole('columnheader').filter({ hasText: 'take out' })).toHaveCount(2)
+  await expect(table.getByRole('columnheader', { name: /HYD 230-01/ })).toBeVisible()
 })
 
 test('busy hours come from a calendar file', async ({ page }) => {

@@ -8,6 +8,7 @@ import { benchFirstView } from './first-view'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
 import { benchAllocation, benchRecheck } from './standings'
+import { benchTyping } from './typing'
 
 /** `./ridgeway bench [name …] [--json]` */
 const BENCHES = {
@@ -25,6 +26,11 @@ const BENCHES = {
     withDatabase(url, async (db) => {
       await loadDemo(db)
       return benchFirstView(url)
+    }),
+  'typing': (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchTyping(db, url)
     }),
 }
 

@@ -140,7 +140,7 @@ async function test(names) {
 
 async function bench(args) {
   const names = args.filter(arg => !arg.startsWith('-'))
-  ensurePackages([...MARIADB, ...(names.length === 0 || names.includes('first-view') ? CHROMIUM : [])])
+  ensurePackages([...MARIADB, ...(names.length === 0 || names.includes('first-view') || names.includes('typing') ? CHROMIUM : [])])
   await ensureModules()
   await withCleanUp(async (onEnd) => {
     const database = await startDatabase('bench')

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Section } from '@ridgeway/core/catalog'
+import { readCourseRules } from '@ridgeway/core/prerequisites'
+import { factsOf } from '@ridgeway/core/record'
 import { clockTime, formatCredits, sayCountsFor, sayDelivery, sayFinding, sayGrading, describeOffering } from '@ridgeway/words'
 import { readSection, type SectionSheet } from '#shared/contract/views/find'
 import { look, toProblem, type Problem } from '~/composables/useApi'
@@ -26,6 +28,10 @@ async function load() {
 watch([() => id, () => student.state?.version], () => id && void load(), { immediate: true })
 onMounted(() => void week.ensure())
 const course = computed(() => sheet.value && catalog.courses.get(sheet.value.course))
+/** The course's rules as record and plan stand in the working term. */
+const rules = computed(() => course.value && student.state && student.standing
+  ? readCourseRules(course.value, workingTerm.code, factsOf(student.state.file, student.standing.items), student.rules)
+  : null)
 const sections = computed((): Section[] => sheet.value?.bundle.sections ?? [])
 const fit = computed(() => sheet.value ? sayFit(sheet.value.bundle) : null)
 const poolWords = (group: string | null) => group === null ? 'for everybody' : `kept for ${group}`
@@ -117,8 +123,12 @@ async function pick() {
         <dd>{{ sayCountsFor(sheet.countsFor) }}</dd>
         <dt>Graded</dt>
         <dd>{{ sections[0]!.gradingModes.map(sayGrading).join(', ') }}</dd>
-        <template v-if="course?.prerequisite"><dt>Needs</dt><dd>{{ course.prerequisite }}</dd></template>
-        <template v-if="course?.corequisite"><dt>Goes with</dt><dd>{{ course.corequisite }}</dd></template>
+        <template v-if="course?.prerequisite">
+          <dt>Needs</dt><dd><RuleSentence :reason="rules?.before?.reason ?? null" :text="course.prerequisite" /></dd>
+        </template>
+        <template v-if="course?.corequisite">
+          <dt>Goes with</dt><dd><RuleSentence :reason="rules?.beside?.reason ?? null" :text="course.corequisite" /></dd>
+        </template>
         <template v-if="course?.fee"><dt>Course fee</dt><dd>{{ money(course.fee) }}</dd></template>
         <template v-if="travel"><dt>Ways</dt><dd>{{ travel }}</dd></template>
         <dt>The course</dt>

@@ -13,7 +13,7 @@ const panel = useTemplateRef<HTMLElement>('panel')
 useReturn(panel, () => title, () => about)
 useCloses(() => emit('close'))
 const { height } = useElementSize(panel)
-useFootHeight('--drawer', () => height.value)
+useEdgeHeight('--drawer', () => height.value)
 </script>
 
 <template>

@@ -34,6 +34,13 @@ const amounts = computed(() => {
         title: `${formatCredits(value)} credits` }))
     : []
 })
+/** What else can be chosen for this row, where there is a choice. */
+const fields = computed(() => [
+  { label: 'Graded with', value: kept.value?.grading, items: modes.value, isOffered: modes.value.length > 1,
+    set: (grading: unknown) => set({ grading: grading as GradingMode }) },
+  { label: 'Credits', value: kept.value?.credits ?? course.value?.credits, items: amounts.value, isOffered: amounts.value.length > 0,
+    set: (credits: unknown) => set({ credits: credits as number }) },
+].filter(field => field.isOffered))
 const summary = computed(() => [
   backups.value.length ? `backups ${backups.value.map(ids => nameOf(ids).split(' ')[0]).join(', ')}` : 'no backup',
   kept.value?.waitIfFull ? 'waits if full' : '',
@@ -94,18 +101,12 @@ function earlier(i: number) {
         @update:model-value="set({ waitIfFull: $event === true })"
       />
       <v-select
-        v-if="modes.length > 1"
-        :model-value="kept?.grading"
-        :items="modes"
-        label="Graded with"
-        @update:model-value="set({ grading: $event as GradingMode })"
-      />
-      <v-select
-        v-if="amounts.length"
-        :model-value="kept?.credits ?? course?.credits"
-        :items="amounts"
-        label="Credits"
-        @update:model-value="set({ credits: $event })"
+        v-for="field in fields"
+        :key="field.label"
+        :model-value="field.value"
+        :items="field.items"
+        :label="field.label"
+        @update:model-value="field.set"
       />
     </AskDialog>
   </p>

@@ -84,8 +84,12 @@ const notPlanned = computed(() => !student.standing?.items.some(item => item.cou
 </template>
 
 <style scoped>
-.column { border-top: 4px solid var(--hue); overflow: hidden; }
-header { display: flex; justify-content: space-between; gap: 8px; padding: 6px 10px; align-items: baseline; }
+.column { border-top: 4px solid var(--hue); overflow: clip; }
+/* Whose bundles they are stays in sight under the week. */
+header {
+  position: sticky; top: var(--head-bar, 0px); z-index: 2; display: flex; justify-content: space-between; gap: 8px; padding: 6px 10px;
+  align-items: baseline; background: var(--surface);
+}
 h2 { font-size: 14px; }
 header .second { white-space: nowrap; }
 ul { list-style: none; padding: 0; margin: 0; }

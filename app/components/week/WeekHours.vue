@@ -26,8 +26,14 @@ const words = computed(() => `${credits.value} cr · ${parts.value.map(([minutes
 <template>
   <span
     v-if="chosen.length"
+    class="hours-sum"
     title="Two hours of work for each hour of class and credit; travel is that between sites, on the average of the term's weeks"
   >
     {{ words }}
   </span>
 </template>
+
+<style scoped>
+/* It is what gives way where the head has no room: what can be done stays in its line. */
+.hours-sum { flex: 0 1 auto; width: min-content; min-width: 230px; flex-grow: 1; text-align: right; line-height: 1.25; }
+</style>

@@ -41,10 +41,14 @@ export function useArrangement() {
     Object.entries(choices).flatMap(([course, id]) => sectionsOf(course, id).flatMap((section: Section) =>
       section.meetings.flatMap(meeting => meeting.days.map(day => ({ day, start: meeting.start, end: meeting.end,
         hue: hueOf(course, id), changed: picked.value[course] !== id })))))
-  /** The bundles of an arrangement as the ribbon draws them in place of what is picked. */
-  const standIns = ({ choices }: Looked): StandIn[] => Object.entries(choices).map(([course, id]) => ({ id, course: courseOf(course, id),
-    sections: sectionsOf(course, id), hue: hueOf(course, id),
+  /**
+   * The bundles of an arrangement as the ribbon draws them in place of what is picked. A bundle that is not there any more is not drawn:
+   * what was arranged is older than the places and courses until it is worked out anew.
+   */
+  const standIns = ({ choices }: Looked): StandIn[] => Object.entries(choices).map(([course, id]): StandIn => ({ id,
+    course: courseOf(course, id), sections: sectionsOf(course, id), hue: hueOf(course, id),
     state: isRegistered(course) ? 'registered' : picked.value[course] === id ? 'picked' : 'considering' }))
+    .filter(one => one.sections.length > 0)
   /** Days, hours and waits of the typical week. */
   function sayWeek(arrangement: Looked): string {
     const blocks = blocksOf(arrangement)
@@ -108,7 +112,8 @@ export function useArrangement() {
     const choices = touched.map(([course, id]): Chosen => ({ course: courseOf(course, id), sectionIds: idsOf(course, id),
       ...backups[course] ? { backups: backups[course].map(backup => idsOf(course, backup)) } : {} }))
     const names = filled.map(({ place, course }) => `${course} for ${place.title}`)
-    return together.take(operations, choices, `The week is taken: ${count(changed.size, 'bundle')} picked${
+    const picks = changed.size > 0 ? `${count(changed.size, 'bundle')} picked` : 'as it is picked'
+    return together.take(operations, choices, `The week is taken: ${picks}${
       names.length > 0 ? `, ${names.join(', ')} planned` : ''}${
       withBackups ? `, with ${count(backupLabels(backups).length, 'backup')}` : ''}.`)
   }

@@ -28,9 +28,13 @@ export function useKeepFree() {
     const block = blocks.value.find(one => one.id === id)
     if (block) void change(week.wishes.filter(one => one.id !== id), `${sayWish(block)}: let go.`)
   }
+  function move(id: string, start: number, end: number) {
+    const block = blocks.value.find(one => one.id === id)
+    if (block) void change(week.wishes.map(one => one === block ? { ...block, start, end } : one), `${sayWish({ ...block, start, end })}.`)
+  }
   async function undo() {
     if (before) await week.keepWishes(before)
     announce('Taken back.')
   }
-  return { blocks, words, offersUndo, keep, keepAll, release, undo }
+  return { blocks, words, offersUndo, keep, keepAll, release, move, undo }
 }

@@ -20,6 +20,8 @@ export interface WeekBar {
 }
 /** A bundle of an arrangement that is looked at, in place of what is picked. */
 export interface StandIn { id: string, course: string, sections: readonly Section[], state: WeekBar['state'], hue: string }
+/** Hours kept free, as the week draws them. */
+export interface FreeBlock { id: string, days: readonly Weekday[], start: number, end: number, name?: string | undefined }
 /** One day of a week by date: its date, and what is special about it. */
 export interface WeekDay { date: string, note: string, free: boolean }
 

@@ -10,7 +10,7 @@ const id = computed(() => Number(route.params.id))
 const review = useTemplateRef<{ $el: HTMLElement }>('review')
 const reviewHeight = ref(0)
 useResizeObserver(() => review.value?.$el, ([entry]) => reviewHeight.value = entry!.target.clientHeight)
-useFootHeight('--review-bar', () => review.value ? reviewHeight.value : 0)
+useEdgeHeight('--review-bar', () => review.value ? reviewHeight.value : 0)
 /** Another plan than the current one is looked at where plans are looked at; everywhere else the current one counts. */
 const LOOKS_AT_PLANS = /\/(plan|plan-sheet|requirements|compare|map|standing)$/
 watch(() => route.path, (path) => {

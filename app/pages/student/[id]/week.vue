@@ -73,6 +73,7 @@ async function pick(bundle: BundleView) {
         :may-keep="student.isOwn"
         @keep="keep"
         @release="free.release"
+        @move="free.move"
         @open="openSection"
       />
       <WeekList v-else-if="view === 'list'" :chosen="chosen" @open="openSection" />

@@ -123,8 +123,25 @@ export interface SearchLine extends Omit<CountsFor, 'used'> {
   uses: ReadonlySet<CourseCode>
 }
 
-/** A bundle on its way through the conditions. */
-interface Candidate { bundle: Bundle, score: number, found: FoundBundle | null, course: Course }
+/** A bundle on its way through the conditions; `found` is read when something asks for it. */
+interface Candidate { bundle: Bundle, score: number, found: FoundBundle | null, shape: Shape, course: Course }
+/** When and where the weekly meetings of a bundle are; without set times it lies between all hours, on no day. */
+interface Shape { days: Weekday[], start: number, end: number, sites: string[] }
+
+function shapeOf({ sections }: Pick<Bundle, 'sections'>): Shape {
+  const shape: Shape = { days: [], start: Infinity, end: -Infinity, sites: [] }
+  const add = <T>(list: T[], one: T) => list.includes(one) || list.push(one)
+  for (const { meetings } of sections)
+    for (const meeting of meetings) {
+      add(shape.sites, meeting.site)
+      // A trip on a single day says nothing about the days and hours of a course.
+      if (!isWeekly(meeting)) continue
+      for (const day of meeting.days) add(shape.days, day)
+      shape.start = Math.min(shape.start, meeting.start)
+      shape.end = Math.max(shape.end, endsAt(meeting))
+    }
+  return shape
+}
 
 /** What answers to a search, as it is for one student; pure, and the same for the same input. */
 export function findSections(input: SearchInput): SearchResult {
@@ -138,19 +155,29 @@ export function findSections(input: SearchInput): SearchResult {
   const nearly = new Map<Condition, Candidate[]>()
   const hidden = new Map<HiddenReason, number>()
   const [plain, decided] = [asked.filter(one => !DECIDED.includes(one)), asked.filter(one => DECIDED.includes(one))]
+  const nearlyBy = (condition: Condition, candidate: Candidate) => {
+    const list = nearly.get(condition)
+    if (list) list.push(candidate)
+    else nearly.set(condition, [candidate])
+  }
+  // Where only what can be taken is asked for, no more needs to be known of a course that is refused than that.
+  const mayStop = search.canTake && !search.fits && !search.remembered && !search.hiddenFor
   for (const candidate of candidates) {
     // What two plain conditions keep away is in no count: it needs no decision.
-    const early = plain.filter(condition => !holds(condition, search, { ...NOT_READ, ...candidate.bundle }, candidate.course, linesOf))
+    const early: Condition[] = []
+    for (const condition of plain) if (early.length < 2 && !holdsPlainly(condition, search, candidate, linesOf)) early.push(condition)
     if (early.length > 1) continue
-    const found = reader.read(candidate.bundle)
-    candidate.found = found
-    const fails = [...early, ...decided.filter(condition => !holds(condition, search, found, candidate.course, linesOf))]
-    if (fails.length === 0 && !search.hiddenFor) shown.push(candidate)
-    else if (fails.length === 1) {
-      const list = nearly.get(fails[0]!)
-      if (list) list.push(candidate)
-      else nearly.set(fails[0]!, [candidate])
+    const refused = mayStop ? reader.refusedCourse(candidate.course.code) : undefined
+    if (refused) {
+      const isFull = search.seatsLeft && reader.seatsIn(candidate.bundle) === 0
+      if (early.length === 0 && !isFull) nearlyBy('canTake', candidate)
+      if (early.length === 0) hidden.set(refused, (hidden.get(refused) ?? 0) + 1)
+      continue
     }
+    const found = candidate.found = reader.read(candidate.bundle)
+    const fails = [...early, ...decided.filter(condition => !holdsDecided(condition, found))]
+    if (fails.length === 0 && !search.hiddenFor) shown.push(candidate)
+    else if (fails.length === 1) nearlyBy(fails[0]!, candidate)
     if (fails.length > 0 && fails.every(one => one === 'canTake' || one === 'fits' || one === 'seatsLeft')) {
       const reason = reasonOf(found, fails[0]!)
       hidden.set(reason, (hidden.get(reason) ?? 0) + 1)
@@ -161,7 +188,9 @@ export function findSections(input: SearchInput): SearchResult {
   return {
     courses: courses.slice(0, most).map(({ course, bundles }) => ({
       course: course.code, credits: chosenCredits(input.creditsOf(course.code), course),
-      countsFor: countsFor(course, input.lines), bundles,
+      countsFor: countsFor(course, input.lines),
+      // Those that fit first.
+      bundles: bundles.sort((a, b) => ease(a) - ease(b) || compare(a.sections[0]!.label, b.sections[0]!.label)),
     })),
     bundles: shown.length,
     courseCount: courses.length,
@@ -187,7 +216,9 @@ function answering({ search, context, index }: SearchInput): { candidates: Candi
   }
   const bundlesIn = (code: CourseCode): Candidate[] => {
     const course = context.courses.get(code)
-    return course ? bundlesOf(course, byCourse.get(code) ?? []).map(bundle => ({ bundle, score: 1, found: null, course })) : []
+    return course
+      ? bundlesOf(course, byCourse.get(code) ?? []).map(bundle => ({ bundle, score: 1, found: null, shape: shapeOf(bundle), course }))
+      : []
   }
   const query = readText(search.text)
   if (query.kind === 'nothing') return { candidates: [...byCourse.keys()].sort().flatMap(bundlesIn), numbers: [] }
@@ -222,9 +253,8 @@ function answering({ search, context, index }: SearchInput): { candidates: Candi
 }
 
 const NONE: string[] = []
-/** What is not known of a bundle before it is decided on; plain conditions ask for none of it. */
-const NOT_READ: Omit<FoundBundle, 'id' | 'course' | 'sections'> = { refusals: [], hits: NONE, seats: 0, waiting: 0, picked: false,
-  registered: false, remembered: false }
+/** What refuses a course whichever of its bundles is looked at. */
+const OF_EVERY_BUNDLE: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion']
 
 /** Reads bundles as they are for the student, beside the line-up without the course's own row. */
 class BundleReader {
@@ -247,21 +277,31 @@ class BundleReader {
     const sectionIds = sections.map(section => section.id)
     const mine = rows.find(row => row.course === course)
     const { findings } = this.besideOthers(course)({ id: -1, course, sectionIds, credits: creditsOf(course) })
+    const refusals = refusalsOf(findings)
+    if (!this.refused.has(course)) {
+      const isRegistered = sectionIds.every(one => this.registered.has(one))
+      this.refused.set(course, isRegistered ? undefined : refusals.find(one => OF_EVERY_BUNDLE.includes(one.code))?.code)
+    }
     const choice = { id, sections, seats: 0 }
     return {
-      id, course, sections, refusals: refusalsOf(findings),
+      id, course, sections, refusals,
       hits: this.blocks.length === 0
         ? NONE
         : this.blocks.flatMap(wish => breaksWish(wish, choice) && wish.kind === 'keep free'
             ? [wish.name ?? '']
             : []),
-      seats: Math.min(...sections.map(section => seatsFor(section, this.groups))),
+      seats: this.seatsIn({ sections }),
       waiting: Math.max(...sections.map(section => section.waiting)),
       picked: mine !== undefined && mine.sectionIds.length === sectionIds.length && sectionIds.every(one => mine.sectionIds.includes(one)),
       registered: sectionIds.every(one => this.registered.has(one)),
       remembered: this.input.shortlist.has(id),
     }
   }
+
+  private readonly refused = new Map<CourseCode, RefusalCode | undefined>()
+  /** What refuses a course as such, where a bundle of it was read before; it is the same for the others. */
+  refusedCourse = (course: CourseCode) => this.refused.get(course)
+  seatsIn = ({ sections }: Pick<Bundle, 'sections'>) => Math.min(...sections.map(section => seatsFor(section, this.groups)))
 
   private besideOthers(course: CourseCode) {
     const { rows, context } = this.input
@@ -278,9 +318,7 @@ const isSet = (search: SectionSearch, condition: Condition): boolean => {
   return Array.isArray(value) ? value.length > 0 : Boolean(value)
 }
 
-const meetingsOf = ({ sections }: Pick<FoundBundle, 'sections'>) => sections.flatMap(section => section.meetings)
 const endsAt = (meeting: { start: number, end: number }) => meeting.end <= meeting.start ? meeting.end + 1440 : meeting.end
-/** A trip on a single day says nothing about the days and hours of a course. */
 const isWeekly = (meeting: { first: string, last: string }) => meeting.first !== meeting.last
 const clashes = (refusals: readonly Finding[]) => refusals.some(one => one.code === 'clash')
 /** Refused for what stands beside it, or for want of a seat: not for what the student is. */
@@ -289,30 +327,34 @@ const isOfTheMoment = (finding: Finding): boolean =>
   finding.code === 'partner-refused' ? finding.because.every(isOfTheMoment) : OF_THE_MOMENT.includes(finding.code)
 const levelOf = (course: Course) => Math.floor(course.number / 100)
 
-function holds(condition: Condition, search: SectionSearch, found: FoundBundle, course: Course, linesOf: (course: Course) =>
-SearchLine[]): boolean {
-  const { sections } = found
+/** Whether a condition holds that asks only what a bundle is. */
+function holdsPlainly(condition: Condition, search: SectionSearch, { bundle: { sections }, course, shape }: Candidate,
+  linesOf: (course: Course) => SearchLine[]): boolean {
   switch (condition) {
     case 'lines': return linesOf(course).some(line => search.lines!.includes('open') || search.lines!.includes(line.line))
-    case 'canTake': return found.registered || found.refusals.every(isOfTheMoment)
-    case 'fits': return !clashes(found.refusals) && found.hits.length === 0
-    case 'seatsLeft': return found.seats > 0 || found.registered
-    case 'days': return meetingsOf(found).filter(isWeekly).every(meeting => meeting.days.every(day => search.days!.includes(day)))
-    case 'hours': return meetingsOf(found).filter(isWeekly).every(meeting => meeting.start >= (search.from ?? 0)
-      && endsAt(meeting) <= (search.to ?? 2880))
-    case 'sites': return sitesOf(found).every(site => search.sites!.includes(site))
+    case 'days': return shape.days.every(day => search.days!.includes(day))
+    case 'hours': return shape.start >= (search.from ?? 0) && shape.end <= (search.to ?? 2880)
+    case 'sites': return shape.sites.every(site => search.sites!.includes(site))
     case 'deliveries': return sections.every(section => search.deliveries!.includes(section.delivery))
     case 'sessions': return sections.every(section => search.sessions!.includes(section.session))
     case 'subjects': return search.subjects!.includes(course.subject)
     case 'levels': return search.levels!.includes(levelOf(course))
     case 'instructor': return sections.some(section => section.instructors.includes(search.instructor!))
     case 'group': return sections.some(section => section.group === search.group)
-    case 'remembered': return found.remembered
+    default: return true
   }
 }
 
-/** Sites where it meets; what has no set time is where its delivery says: nowhere. */
-const sitesOf = (found: Pick<FoundBundle, 'sections'>) => [...new Set(meetingsOf(found).map(meeting => meeting.site))]
+/** Whether a condition holds that asks for the decision. */
+function holdsDecided(condition: Condition, found: FoundBundle): boolean {
+  switch (condition) {
+    case 'canTake': return found.registered || found.refusals.every(isOfTheMoment)
+    case 'fits': return !clashes(found.refusals) && found.hits.length === 0
+    case 'seatsLeft': return found.seats > 0 || found.registered
+    case 'remembered': return found.remembered
+    default: return true
+  }
+}
 
 function reasonOf({ refusals, hits }: FoundBundle, fails: Condition): HiddenReason {
   const first = fails === 'canTake'
@@ -333,15 +375,16 @@ function countChoices(shown: readonly Candidate[], nearly: ReadonlyMap<Condition
     }
     return counts as Record<K, number>
   }
-  const sections = (candidate: Candidate) => candidate.found!.sections
+  const count = (condition: Condition) => within(condition).filter(one => one.found && holdsDecided(condition, one.found)).length
+  const sections = (candidate: Candidate) => candidate.bundle.sections
   const lines = tally('lines', ({ course }) => linesOf(course).map(line => line.line))
   return {
     lines: Object.fromEntries(openLines.map(({ line }) => [line, lines[line] ?? 0])),
-    canTake: within('canTake').filter(one => holds('canTake', { text: '' }, one.found!, one.course, linesOf)).length,
-    fits: within('fits').filter(one => holds('fits', { text: '' }, one.found!, one.course, linesOf)).length,
-    seatsLeft: within('seatsLeft').filter(one => holds('seatsLeft', { text: '' }, one.found!, one.course, linesOf)).length,
-    days: tally('days', one => meetingsOf(one.found!).filter(isWeekly).flatMap(meeting => meeting.days)),
-    sites: tally('sites', one => sitesOf(one.found!)),
+    canTake: count('canTake'),
+    fits: count('fits'),
+    seatsLeft: count('seatsLeft'),
+    days: tally('days', one => one.shape.days),
+    sites: tally('sites', one => one.shape.sites),
     deliveries: tally('deliveries', one => sections(one).map(section => section.delivery)),
     sessions: tally('sessions', one => sections(one).map(section => section.session)),
     subjects: tally('subjects', one => [one.course.subject]),
@@ -363,28 +406,28 @@ function wordsAway(input: SearchInput): SearchCounts['letGo'] {
   return bundles > 0 ? [{ condition: 'text', bundles }] : []
 }
 
-/** Courses in order, each with its bundles: those that fit first. */
+/** A course among the results: how well it answers, and of its bundles the earliest hour, the easiest and the most seats. */
+interface Ordered { course: Course, score: number, earliest: number, easiest: number, seats: number, bundles: FoundBundle[] }
+
+/** Courses in order. */
 function ordered(shown: readonly Candidate[], sort: NonNullable<SectionSearch['sort']>, linesOf: (course: Course) => SearchLine[]) {
-  const courses = new Map<CourseCode, { course: Course, score: number, bundles: FoundBundle[] }>()
-  for (const { course, score, found } of shown) {
-    const one = courses.get(course.code) ?? { course, score: 0, bundles: [] }
+  const courses = new Map<CourseCode, Ordered>()
+  for (const { course, score, found, shape } of shown) {
+    const one = courses.get(course.code) ?? { course, score: 0, earliest: 2000, easiest: 9, seats: 0, bundles: [] }
     one.score = Math.max(one.score, score)
+    one.earliest = Math.min(one.earliest, shape.start)
+    one.easiest = Math.min(one.easiest, ease(found!))
+    one.seats = Math.max(one.seats, found!.seats)
     one.bundles.push(found!)
     courses.set(course.code, one)
   }
-  for (const one of courses.values()) one.bundles.sort((a, b) => ease(a) - ease(b) || compare(a.sections[0]!.label, b.sections[0]!.label))
   const byCode = (a: { course: Course }, b: { course: Course }) => compare(a.course.code, b.course.code)
-  const earliest = ({ bundles }: { bundles: FoundBundle[] }) => Math.min(...bundles.map(bundle => Math.min(2000,
-    ...meetingsOf(bundle).filter(isWeekly).map(meeting => meeting.start))))
-  const seats = ({ bundles }: { bundles: FoundBundle[] }) => Math.max(...bundles.map(bundle => bundle.seats))
-  const easiest = ({ bundles }: { bundles: FoundBundle[] }) => Math.min(...bundles.map(ease))
-  const SORTS: Record<NonNullable<SectionSearch['sort']>, (a: { course: Course, score: number, bundles: FoundBundle[] },
-    b: { course: Course, score: number, bundles: FoundBundle[] }) => number> = {
+  const SORTS: Record<NonNullable<SectionSearch['sort']>, (a: Ordered, b: Ordered) => number> = {
     best: (a, b) => Math.round((b.score - a.score) * 10) || Math.sign(linesOf(b.course).length) - Math.sign(linesOf(a.course).length)
-      || easiest(a) - easiest(b),
+      || a.easiest - b.easiest,
     code: byCode,
-    time: (a, b) => earliest(a) - earliest(b),
-    seats: (a, b) => seats(b) - seats(a),
+    time: (a, b) => a.earliest - b.earliest,
+    seats: (a, b) => b.seats - a.seats,
   }
   return [...courses.values()].sort((a, b) => SORTS[sort](a, b) || byCode(a, b))
 }

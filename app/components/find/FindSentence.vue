@@ -27,7 +27,9 @@ const isChanged = computed(() => shown.value.some(part => part.isSet && part.id 
         <template #activator="{ props: menu }"><WordLink v-bind="menu" class="small">+ condition</WordLink></template>
         <v-list aria-label="Another condition">
           <v-list-group v-for="part in others" :key="part.id">
-            <template #activator="{ props: group }"><v-list-item v-bind="group" :title="`${part.before} ${part.words}`" @click.stop /></template>
+            <template #activator="{ props: group }">
+              <v-list-item v-bind="group" :title="`${part.before} ${part.words}`" @click.stop />
+            </template>
             <v-list-item
               v-for="choice in part.choices.filter(one => one.value !== 'no').slice(0, 40)"
               :key="choice.value"

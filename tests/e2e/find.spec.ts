@@ -163,12 +163,15 @@ test('a condition is added from its group, the search kept by name and taken up 
   await signIn(page, 'gwen')
   await waypoint(page, 'Week')
   const box = await openFind(page)
+  const found = panel(page).getByRole('status').first()
+  await expect(found).toHaveText(/\d+ bundles in \d+ courses/)
+  const all = (await found.textContent())!
   await panel(page).getByRole('button', { name: '+ condition' }).click()
   const more = page.getByRole('list', { name: 'Another condition' })
   await more.getByText('given in any way').click()
   await more.getByText('online any time').click()
   await expect(panel(page).getByRole('button', { name: /online any time/ })).toBeVisible()
-  const found = panel(page).getByRole('status').first()
+  await expect(found).not.toHaveText(all)
   const online = (await found.textContent())!
   await panel(page).getByRole('button', { name: 'keep this search' }).click()
   await page.getByRole('dialog', { name: 'Keep this search' }).getByLabel('Name').fill('from home')

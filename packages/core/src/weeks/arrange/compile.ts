@@ -7,7 +7,7 @@ import { breaksWish, type Choice, endOfDay, PRICE, type Wish } from './wishes'
  * A place of the week that one bundle takes: a course with its bundles, or one of several courses with the bundles of them all, as for a
  * placeholder of the plan.
  */
-export interface Place {
+interface Place {
   /** The course; for one of several courses what names the place. */
   course: CourseCode
   choices: readonly Choice[]

@@ -1,3 +1,4 @@
 export * from './mend-week'
 export * from './moved'
 export * from './next-steps'
+export * from './leaving'

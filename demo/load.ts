@@ -248,7 +248,8 @@ class PeopleRows {
       if (wait.offerHours) section.pools[0]!.held++
       section.pools[0]!.capacity = section.pools[0]!.taken + section.pools[0]!.held
       this.waitlist.push({ student: id, section: section.id, joined: '2026-11-08T15:04:00.000Z',
-        offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null })
+        offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null, offerPool: wait.offerHours ? section.pools[0]!.id : null,
+        bundle: this.bundle(wait.section).map(one => one.id) })
     }
   }
 
@@ -265,7 +266,7 @@ class PeopleRows {
     for (const bundle of student.bundles) this.addRegistration(id, bundle.sections, false)
     student.waitlisted.forEach((section, i) =>
       this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`,
-        offerUntil: null }),
+        offerUntil: null, offerPool: null, bundle: [section] }),
     )
   }
 

@@ -174,7 +174,7 @@ class Maker {
     const rooms = meeting.site === 'larkmoor'
       ? EXTRA_ROOMS.filter(room => room.startsWith('Tarn Lab') === (part === 'lab'))
       : Array.from({ length: 6 }, (_, i) => meeting.site === 'stonegate' ? `Works ${i + 21}` : `Upper Loft ${i + 1}`)
-    const taken = this.made.flatMap(section => section.seatsWith === null ? section.meetings : [])
+    const taken = [...this.before, ...this.made].flatMap(section => section.seatsWith === null ? section.meetings : [])
     return rooms.find(room => !taken.some(other => other.room === room && other.site === meeting.site && overlap(other, meeting, 0)))
   }
 

@@ -282,6 +282,7 @@ test('the prerequisite map shows where the student stands, and the sheet prints 
   await expect(page.getByRole('row', { name: /HYD 310/ }).first()).toBeVisible()
   await page.getByRole('link', { name: 'Back to the plan' }).click()
   await page.getByRole('link', { name: 'Print' }).click()
+  await expect(page.getByRole('heading', { name: 'Tamsin Orrell: Main plan' })).toBeVisible()
   await expect(page.getByRole('columnheader', { name: 'Spring 2029' })).toBeVisible()
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
   expect(pdf.match(/\/Type\s*\/Page[^s]/g)?.length).toBe(1)

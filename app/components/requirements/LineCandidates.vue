@@ -16,7 +16,8 @@ const commands = usePlanCommands()
 const FIRST = 6
 const groups = computed(() => {
   const term = workingTerm.term
-  if (!term || !student.state || !student.standing) return []
+  // What it says of a placing comes when the line may be filled already: it stays, with nothing to show.
+  if (!term || !student.state || !student.standing || props.line.open === 0) return []
   const found = findCandidates({
     line: props.line,
     workingTerm: term,

@@ -74,7 +74,7 @@ async function takeBack(id: number) {
       </div>
 
       <LineElsewhere v-if="asked" :line="line" :program="program" :use="asked" class="elsewhere" @pin="pin" />
-      <LineCandidates v-if="line.open > 0" :line="line" @placed="said = $event" />
+      <LineCandidates :line="line" @placed="said = $event" />
       <GrantForm v-if="isAdvisor" :line="line" :program="program" @done="said = $event" />
     </div>
   </SidePanel>

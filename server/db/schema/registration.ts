@@ -86,9 +86,24 @@ export const waitlistEntries = mysqlTable('waitlist_entries', {
   student: int().notNull().references(() => students.person),
   section: int().notNull().references(() => sections.id),
   joined: instant('joined_at').notNull(),
-  /** Set while a seat is held for this person. */
+  /** Set while a seat is held for this person, and in which pool it is. */
   offerUntil: instant('offer_until'),
-}, table => [unique('waitlist_once').on(table.student, table.section), index('waitlist_section').on(table.section, table.joined)])
+  offerPool: int('offer_pool').references(() => seatPools.id),
+  /** The bundle that is waited for; empty means the section by itself. */
+  bundle: jsonText<number[]>()('bundle').notNull().$defaultFn(() => []),
+  grading: varchar({ length: 10 }).$type<GradingMode>().notNull().default('letter'),
+  credits: int(),
+}, table => [unique('waitlist_once').on(table.student, table.section), index('waitlist_section').on(table.section, table.joined),
+  index('waitlist_offers').on(table.offerUntil)])
+
+/** Seats given up where somebody waits: held for the waitlist until one of those who wait is offered it, or nobody may take it. */
+export const freedSeats = mysqlTable('freed_seats', {
+  id: int().autoincrement().primaryKey(),
+  /** The section that owns the pool; those who meet with it under another name wait for the same seats. */
+  section: int().notNull().references(() => sections.id),
+  pool: int().notNull().references(() => seatPools.id),
+  at: instant('freed_at').notNull(),
+}, table => [index('freed_seats_section').on(table.section)])
 
 /** One press of the button: the key names it, so that the same request acts once. */
 export const registrationRuns = mysqlTable('registration_runs', {
@@ -108,7 +123,8 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'register' | 'join waitlist' | 'drop' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
+export type LedgerAction = 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw' | 'offer seat' | 'decline offer'
+  | 'offer lapsed' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
   | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
   | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
 

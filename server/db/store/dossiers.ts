@@ -29,9 +29,21 @@ export interface Dossier {
   signOffs: { term: string, by: string, at: string, note: string, copy: PlanEntry[] }[]
   asked: { term: string, at: string }[]
   accepted: { term: string, at: string }[]
-  waitlisted: { section: number, term: string, course: string, label: string, place: number, offerUntil: string | null }[]
+  waitlisted: Waiting[]
   usePins: { item: string, program: string, line: string }[]
   milestones: { program: string, milestone: string }[]
+}
+
+/** A place on a waitlist: of which section, and the bundle that is waited for. */
+interface Waiting {
+  id: number
+  section: number
+  term: string
+  course: string
+  label: string
+  place: number
+  offerUntil: string | null
+  bundle: number[]
 }
 
 /** A row of a line-up; `seen` is when and where it met as it was picked. */
@@ -88,7 +100,8 @@ const PARTS = [
   'SELECT \'asked\', student, 0, NULL, NULL, NULL, asked_at, term, NULL, NULL FROM sign_off_requests WHERE student IN (?)',
   'SELECT \'accepted\', student, 0, NULL, NULL, NULL, accepted_at, term, NULL, NULL FROM terms_acceptances WHERE student IN (?)',
   `SELECT 'waiting', w.student, w.section, (SELECT COUNT(*) FROM waitlist_entries o WHERE o.section = w.section
-     AND (o.joined_at < w.joined_at OR (o.joined_at = w.joined_at AND o.id <= w.id))), NULL, NULL, s.course, s.term, s.label, w.offer_until
+     AND (o.joined_at < w.joined_at OR (o.joined_at = w.joined_at AND o.id <= w.id))), w.id, NULL, s.course, s.term, s.label,
+     CONCAT(w.bundle, '|', IFNULL(w.offer_until, ''))
    FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE w.student IN (?)`,
   'SELECT \'pin\', student, 0, NULL, NULL, NULL, item, program, line, NULL FROM use_pins WHERE student IN (?)',
   'SELECT \'milestone\', student, 0, NULL, NULL, NULL, program, milestone, NULL, NULL FROM milestones WHERE student IN (?)',
@@ -135,8 +148,12 @@ const TAKE = {
   },
   asked: (to: Dossier, row: Row) => to.asked.push({ term: row.b, at: toInstant(row.a) }),
   accepted: (to: Dossier, row: Row) => to.accepted.push({ term: row.b, at: toInstant(row.a) }),
-  waiting: (to: Dossier, row: Row) => to.waitlisted.push({ section: row.i, place: row.j, course: row.a, term: row.b, label: row.c,
-    offerUntil: row.d && toInstant(row.d) }),
+  waiting: (to: Dossier, row: Row) => {
+    const [bundle, offer] = row.d.split('|') as [string, string]
+    const ids = JSON.parse(bundle) as number[]
+    to.waitlisted.push({ id: row.n, section: row.i, place: row.j, course: row.a, term: row.b, label: row.c,
+      offerUntil: offer === '' ? null : toInstant(offer), bundle: ids.length > 0 ? ids : [row.i] })
+  },
   pin: (to: Dossier, row: Row) => to.usePins.push({ item: row.a, program: row.b, line: row.c }),
   milestone: (to: Dossier, row: Row) => to.milestones.push({ program: row.a, milestone: row.b }),
 } satisfies Record<string, (to: Dossier, row: Row) => unknown>

@@ -13,7 +13,7 @@ export interface Run {
   at: string
   claims: { sectionId: number, poolId: number, course: string, credits: number, grading: string }[]
   /** Waitlists that are joined, with the place on each. */
-  waits: { sectionId: number, place: number, course: string }[]
+  waits: { sectionId: number, place: number, course: string, bundle: number[], grading: string, credits: number }[]
   /** Line-up rows that are registered now. */
   rowsDone: number[]
   refusals: { course: string, codes: string[] }[]
@@ -74,8 +74,9 @@ export async function keepRuns(tx: Executor, runs: readonly Run[]): Promise<void
   }
   const waits = runs.flatMap(run => run.waits.map(wait => ({ run, wait })))
   if (waits.length > 0)
-    statements.push(['INSERT INTO waitlist_entries (student, section, joined_at) VALUES ?',
-      [waits.map(({ run, wait }) => [run.student, wait.sectionId, fromInstantText(run.at)])]])
+    statements.push(['INSERT INTO waitlist_entries (student, section, joined_at, bundle, grading, credits) VALUES ?',
+      [waits.map(({ run, wait }) => [run.student, wait.sectionId, fromInstantText(run.at), JSON.stringify(wait.bundle), wait.grading,
+        wait.credits])]])
   const changed = [...new Set([...claims, ...waits].map(({ run }) => run.student))]
   if (changed.length > 0) {
     statements.push(['DELETE FROM line_up_rows WHERE id IN (?)', [runs.flatMap(run => run.rowsDone)]])

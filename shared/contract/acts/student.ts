@@ -121,3 +121,25 @@ export const register = act({ name: 'register', method: 'POST', path: '/api/stud
     rowIds: z.array(rowNumber).min(1, 'choose at least one row').max(LIMITS.lineUp) }),
   output: RunResult, changes: ['student', 'week', 'sheet'], basis: 'the rows that were chosen; the key makes the press act once',
   words: 'Registers rows of the line-up, each bundle wholly or not at all.' })
+
+const key = z.uuid('a fresh key for each press')
+/** What became of a change of registration; where it was refused nothing is changed, and the decision says why. */
+export const ChangeResult = z.object({ done: z.boolean(), repeated: z.boolean(), dropped: z.array(z.string()),
+  decision: known<RowDecision>('RowDecision').nullable() })
+export type ChangeResult = z.infer<typeof ChangeResult>
+export const dropCourses = act({ name: 'drop courses', method: 'POST', path: '/api/students/:id/drops', who: 'own',
+  input: z.object({ term: termCode, key, courses: z.array(courseCode).min(1, 'choose at least one course').max(LIMITS.lineUp) }),
+  output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'courses that are registered; the key makes the press act once',
+  words: 'Gives up registered courses, all or none: until the last day to drop without a trace, after it with a W on the record.' })
+export const exchangeCourse = act({ name: 'exchange a course', method: 'POST', path: '/api/students/:id/exchanges', who: 'own',
+  input: z.object({ term: termCode, key, drops: z.array(courseCode).min(1, 'choose what to give up').max(LIMITS.lineUp),
+    course: courseCode, sectionIds }),
+  output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'courses that are registered; the key makes the press act once',
+  words: 'Takes a bundle in place of registered courses: both or neither.' })
+export const takeOffer = act({ name: 'take an offered seat', method: 'POST', path: '/api/students/:id/offers', who: 'own',
+  input: z.object({ term: termCode, key, entry: rowNumber, drops: z.array(courseCode).max(LIMITS.lineUp).default([]) }),
+  output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'an offer that still stands; the key makes the press act once',
+  words: 'Registers the bundle that was waited for with the seat that is held, by all rules; courses named are given up for it.' })
+export const leaveWaitlist = act({ name: 'leave a waitlist', method: 'DELETE', path: '/api/students/:id/waitlist', who: 'own',
+  input: z.object({ term: termCode, entry: z.coerce.number().int().positive() }), output: Done, changes: ['student', 'week', 'sheet'],
+  words: 'Leaves a waitlist; a seat that is held goes to the next.' })

@@ -61,8 +61,8 @@ export const StudentState = z.object({
   /** Searches kept by name, and since when the calendar has a secret address. */
   searches: z.array(z.object({ name: z.string(), search: known<Record<string, unknown>>('Search') })),
   feedSince: z.string().nullable(),
-  waitlisted: z.array(z.object({ section: z.number(), course: z.string(), label: z.string(), place: z.number(),
-    offerUntil: z.string().nullable() })),
+  waitlisted: z.array(z.object({ id: z.number(), section: z.number(), course: z.string(), label: z.string(), place: z.number(),
+    offerUntil: z.string().nullable(), bundle: z.array(z.number()) })),
   gates: known<Gate[]>('Gate, a list'),
   opening: z.object({ from: z.string(), words: z.string() }).nullable(),
   holds: z.array(z.object({ reason: z.string(), contact: z.string(), placed: z.string() })),

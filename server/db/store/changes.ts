@@ -1,0 +1,167 @@
+import type { Executor } from '../database'
+import type { LedgerAction } from '../schema'
+import { fromInstantText, plain, type Statement, toInstant, together } from './plain'
+
+/** A registered section that is given up. */
+export interface Given { id: number, section: number, pool: number, course: string, credits: number }
+
+/** Registered sections of some courses of a term, with the pools in which their seats are. */
+export const registeredIn = (tx: Executor, student: number, term: string, courses: readonly string[]) => plain<Given>(tx,
+  'SELECT id, section, pool, course, credits FROM registrations WHERE student = ? AND term = ? AND course IN (?) ORDER BY id',
+  [student, term, courses.length > 0 ? [...courses] : ['']])
+
+/** Sections that own the seats of these, by the section: those that meet under two names have one set of seats. */
+export async function ownersOf(tx: Executor, sections: readonly number[]): Promise<Map<number, number>> {
+  const rows = sections.length > 0
+    ? await plain<{ id: number, owner: number }>(tx, 'SELECT id, IFNULL(seats_with, id) owner FROM sections WHERE id IN (?)',
+        [[...sections]])
+    : []
+  return new Map(rows.map(row => [row.id, row.owner]))
+}
+
+/** How many wait without an offer for the seats of these sections, less those that are held for them already; by the owner of the seats. */
+export async function unservedOf(tx: Executor, owners: readonly number[]): Promise<Map<number, number>> {
+  if (owners.length === 0) return new Map()
+  const rows = await plain<{ owner: number, waiting: number }>(tx,
+    `SELECT IFNULL(s.seats_with, s.id) owner,
+       COUNT(*) - (SELECT COUNT(*) FROM freed_seats f WHERE f.section = IFNULL(s.seats_with, s.id)) waiting
+     FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE IFNULL(s.seats_with, s.id) IN (?) AND w.offer_until IS NULL
+     GROUP BY IFNULL(s.seats_with, s.id) LOCK IN SHARE MODE`, [[...owners]])
+  return new Map(rows.map(row => [row.owner, Number(row.waiting)]))
+}
+
+export interface Told { action: LedgerAction, section: number | null, pool: number | null, detail: Record<string, unknown> }
+/** What a change of registration comes to, as it is kept. */
+export interface Kept {
+  student: number
+  actor: number
+  at: string
+  term: string
+  key: string
+  asked: string
+  gone: readonly Given[]
+  /** Pools whose seat is free for everybody, and those that are held for a waitlist, each once a seat. */
+  freed: readonly number[]
+  held: readonly { section: number, pool: number }[]
+  claims: readonly { section: number, pool: number, course: string, credits: number, grading: string }[]
+  /** The pool whose held seat becomes a taken one. */
+  offered: number | null
+  /** Entries of waitlists that are settled. */
+  entries: readonly number[]
+  /** Courses whose line-up row is settled. */
+  rows: readonly string[]
+  /** What a withdrawal leaves on the record. */
+  withdrawn: readonly { course: string, credits: number, grade: string }[]
+  told: readonly Told[]
+  result: unknown
+}
+
+/** Keeps a change of registration: seats, registrations, waitlists, record, ledger, and the answer under its key. */
+export async function keepChange(tx: Executor, kept: Kept): Promise<void> {
+  const { student, term } = kept
+  const at = fromInstantText(kept.at)
+  const moves = new Map<number, { taken: number, held: number }>()
+  const add = (pool: number, taken: number, held: number) => {
+    const before = moves.get(pool) ?? { taken: 0, held: 0 }
+    moves.set(pool, { taken: before.taken + taken, held: before.held + held })
+  }
+  for (const pool of kept.freed) add(pool, -1, 0)
+  for (const { pool } of kept.held) add(pool, -1, 1)
+  for (const { pool } of kept.claims) add(pool, 1, 0)
+  if (kept.offered !== null) add(kept.offered, 0, -1)
+  const statements: Statement[] = [...moves].sort((a, b) => a[0] - b[0]).filter(([, { taken, held }]) => taken !== 0 || held !== 0)
+    .map(([pool, { taken, held }]) => ['UPDATE seat_pools SET taken = taken + ?, held = held + ? WHERE id = ?', [taken, held, pool]])
+  if (kept.gone.length > 0) statements.push(['DELETE FROM registrations WHERE id IN (?)', [kept.gone.map(one => one.id)]])
+  if (kept.held.length > 0)
+    statements.push(['INSERT INTO freed_seats (section, pool, freed_at) VALUES ?', [kept.held.map(one => [one.section, one.pool, at])]])
+  if (kept.claims.length > 0)
+    statements.push(['INSERT INTO registrations (student, section, pool, term, course, credits, run, registered_at, grading) VALUES ?',
+      [kept.claims.map(one => [student, one.section, one.pool, term, one.course, one.credits, kept.key, at, one.grading])]])
+  if (kept.entries.length > 0) statements.push(['DELETE FROM waitlist_entries WHERE id IN (?)', [[...kept.entries]]])
+  if (kept.rows.length > 0)
+    statements.push(['DELETE FROM line_up_rows WHERE student = ? AND term = ? AND course IN (?)', [student, term, [...kept.rows]]])
+  if (kept.withdrawn.length > 0)
+    statements.push(['INSERT INTO records (student, course, term, credits, grade, state, source) VALUES ?',
+      [kept.withdrawn.map(one => [student, one.course, term, one.credits, one.grade, 'completed', 'here'])]])
+  if (kept.told.length > 0)
+    statements.push(['INSERT INTO ledger (happened_at, actor, student, action, section, pool, run, detail) VALUES ?',
+      [kept.told.map(one => [at, kept.actor, student, one.action, one.section, one.pool, kept.key, JSON.stringify(one.detail)])]])
+  statements.push(['INSERT INTO registration_runs (student, run_key, term, asked, run_at, result) VALUES (?, ?, ?, ?, ?, ?)',
+    [student, kept.key, term, kept.asked, at, JSON.stringify(kept.result)]])
+  await together(tx, statements)
+}
+
+/** What was answered before to the same key. */
+export async function answeredBefore(tx: Executor, student: number, key: string): Promise<{ asked: string, result: unknown } | undefined> {
+  const [row] = await plain<{ asked: string, result: string }>(tx,
+    'SELECT asked, result FROM registration_runs WHERE student = ? AND run_key = ?', [student, key])
+  return row && { asked: row.asked, result: JSON.parse(row.result) as unknown }
+}
+
+/** One who waits, with what is held for them. */
+export interface Entry {
+  id: number
+  student: number
+  section: number
+  term: string
+  course: string
+  bundle: number[]
+  grading: string
+  credits: number | null
+  offerUntil: string | null
+  offerPool: number | null
+}
+type EntryRow = Omit<Entry, 'bundle'> & { bundle: string }
+const ENTRY = `SELECT w.id, w.student, w.section, s.term, s.course, w.bundle, w.grading, w.credits, w.offer_until offerUntil,
+  w.offer_pool offerPool FROM waitlist_entries w JOIN sections s ON s.id = w.section`
+const asEntry = ({ bundle, offerUntil, ...row }: EntryRow): Entry => {
+  const ids = JSON.parse(bundle) as number[]
+  return { ...row, bundle: ids.length > 0 ? ids : [row.section], offerUntil: offerUntil && toInstant(offerUntil) }
+}
+/** An entry as it is now; it stays so while the row of its student is locked, which everybody does first who changes it. */
+export async function readEntry(tx: Executor, id: number): Promise<Entry | undefined> {
+  const [row] = await plain<EntryRow>(tx, `${ENTRY} WHERE w.id = ?`, [id])
+  return row && asEntry(row)
+}
+/** Those who wait for the seats of a section and are offered none, the first first. */
+export const waitingFor = async (tx: Executor, owner: number) => (await plain<EntryRow>(tx,
+  `${ENTRY} WHERE IFNULL(s.seats_with, s.id) = ? AND w.offer_until IS NULL ORDER BY w.joined_at, w.id`, [owner])).map(asEntry)
+/** Offers whose time is over, or whose term is closed for adding. */
+export const lapsedOffers = (db: Executor, at: string) => plain<{ id: number, student: number }>(db,
+  'SELECT id, student FROM waitlist_entries WHERE offer_until <= ? ORDER BY id LIMIT 50', [fromInstantText(at)])
+/** The oldest seat that waits to be offered and that nobody else is about to offer. */
+export async function claimFreedSeat(tx: Executor): Promise<{ id: number, section: number, pool: number } | undefined> {
+  const [row] = await plain<{ id: number, section: number, pool: number }>(tx,
+    'SELECT id, section, pool FROM freed_seats ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED')
+  return row
+}
+/** Whether any seat waits to be offered: a look without locks. */
+export const anyFreedSeat = async (db: Executor) => (await plain(db, 'SELECT 1 FROM freed_seats LIMIT 1')).length > 0
+
+/** The seat is held for this person until then. */
+export const keepOffer = (tx: Executor, seat: { id: number, pool: number }, entry: Pick<Entry, 'id' | 'student' | 'section' | 'course'>,
+  until: string, at: string) => together(tx, [
+  ['UPDATE waitlist_entries SET offer_until = ?, offer_pool = ? WHERE id = ?', [fromInstantText(until), seat.pool, entry.id]],
+  ['DELETE FROM freed_seats WHERE id = ?', [seat.id]],
+  ['UPDATE students SET version = version + 1 WHERE person = ?', [entry.student]],
+  ['INSERT INTO ledger (happened_at, actor, student, action, section, pool, detail) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [fromInstantText(at), entry.student, entry.student, 'offer seat', entry.section, seat.pool,
+      JSON.stringify({ course: entry.course, until })]],
+])
+
+/** Nobody who waits may take it: the seat is free for everybody. */
+export const releaseSeat = (tx: Executor, seat: { id: number, pool: number }) => together(tx, [
+  ['UPDATE seat_pools SET held = held - 1 WHERE id = ?', [seat.pool]],
+  ['DELETE FROM freed_seats WHERE id = ?', [seat.id]],
+])
+
+/** Somebody leaves a waitlist, by themselves or because the time of the offer is over; a seat that was held goes to the next. */
+export const keepLeaving = (tx: Executor, entry: Entry, owner: number, actor: number, action: LedgerAction, at: string) => together(tx, [
+  ['DELETE FROM waitlist_entries WHERE id = ?', [entry.id]],
+  ...entry.offerPool === null
+    ? []
+    : [['INSERT INTO freed_seats (section, pool, freed_at) VALUES (?, ?, ?)', [owner, entry.offerPool, fromInstantText(at)]] as Statement],
+  ['UPDATE students SET version = version + 1 WHERE person = ?', [entry.student]],
+  ['INSERT INTO ledger (happened_at, actor, student, action, section, pool, detail) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [fromInstantText(at), actor, entry.student, action, entry.section, entry.offerPool, JSON.stringify({ course: entry.course })]],
+])

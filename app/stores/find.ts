@@ -6,7 +6,7 @@ import { look, toProblem, type Problem } from '~/composables/useApi'
 /** Bundles that stand side by side at most. */
 export const MOST_COMPARED = 4
 /** Courses that are listed before more are asked for. */
-const FIRST = 30
+const FIRST = 20
 /** Milliseconds after the last letter at which a search is sent. */
 const PAUSE_MS = 110
 

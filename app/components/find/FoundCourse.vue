@@ -16,6 +16,10 @@ const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const course = computed(() => catalog.courses.get(found.course))
 const hue = computed(() => found.countsFor[0]?.hue ?? 'slate')
+/** Bundles that are listed before all are asked for: those that fit come first. */
+const FIRST = 8
+const all = ref(false)
+const visible = computed(() => all.value ? found.bundles : found.bundles.slice(0, FIRST))
 const isPlanned = computed(() => student.entries.some(entry => entry.course === found.course && entry.term === workingTerm.code))
 </script>
 
@@ -36,7 +40,7 @@ const isPlanned = computed(() => student.entries.some(entry => entry.course === 
     </header>
     <ul>
       <FoundRow
-        v-for="bundle in found.bundles"
+        v-for="bundle in visible"
         :key="bundle.id"
         :bundle="bundle"
         @pick="$emit('pick', bundle)"
@@ -46,6 +50,9 @@ const isPlanned = computed(() => student.entries.some(entry => entry.course === 
         @keydown.p="$emit('plan')"
       />
     </ul>
+    <WordLink v-if="found.bundles.length > FIRST" class="small" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'fewer' : `${count(found.bundles.length - FIRST, 'more bundle')}` }}
+    </WordLink>
   </section>
 </template>
 

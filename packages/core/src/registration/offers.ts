@@ -3,7 +3,7 @@ import type { RefusalCode } from './findings'
 import type { RowDecision } from './decide'
 
 /** Hours for which a seat that came free is held for the next on the waitlist (common practice: about two days, no source). */
-export const OFFER_HOURS = 48
+const OFFER_HOURS = 48
 
 /** Until when an offer made now stands: its hours, and never past the end of adding. */
 export function offerUntil(now: Instant, addEnds: Instant): Instant {

@@ -54,8 +54,11 @@ export const useStudentStore = defineStore('student', () => {
     return read(id)
   }
   async function read(id: number): Promise<void> {
+    const plan = wanted.value
     try {
-      take(await look(readStudent, { term: workingTerm.code, ...(wanted.value === null ? {} : { plan: wanted.value }) }, { id }))
+      const fresh = await look(readStudent, { term: workingTerm.code, ...(plan === null ? {} : { plan }) }, { id })
+      // Another plan of the file was turned to meanwhile: what was asked for before says nothing any more.
+      if (state.value?.id !== id || wanted.value === plan) take(fresh)
     }
     catch (error) {
       const problem = toProblem(error)

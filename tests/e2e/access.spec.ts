@@ -153,6 +153,20 @@ test('the week with Find and all that opens on it, and register', async ({ page 
   ])
 })
 
+test('what can be done with what is registered', async ({ page }) => {
+  await signIn(page, 'maren')
+  const ask = (name: string, title: string) => async () => {
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name }).click()
+    await expect(page.getByRole('dialog', { name: title })).toBeVisible()
+  }
+  await look(page, [
+    ['Register with what is registered', goTo(page, `/student/${await idOf('maren')}/register`, 'This term so far')],
+    ['giving up', ask('Give up HYD 490', 'Give up HYD 490?'), OVER],
+    ['exchanging', ask('Exchange HYD 490', 'Exchange HYD 490'), OVER],
+  ])
+})
+
 test('what advisors and the office see, the doors and the parts', async ({ page }) => {
   test.setTimeout(120_000)
   await look(page, [['signing in', async () => {

@@ -71,4 +71,11 @@ test('a seat that is offered is taken before it lapses, and nobody else has it',
     eq(s.sections.term, '2027SP')))
   const pools = await db.select().from(s.seatPools).where(eq(s.seatPools.section, section!.id))
   expect(pools.reduce((sum, pool) => sum + pool.held, 0)).toBe(0)
+  // Back to the offer, which other journeys begin with.
+  const student = await idOf('ned')
+  const [pool] = pools
+  await db.delete(s.registrations).where(and(eq(s.registrations.student, student), eq(s.registrations.section, section!.id)))
+  await db.update(s.seatPools).set({ taken: pool!.taken - 1, held: 1 }).where(eq(s.seatPools.id, pool!.id))
+  await db.insert(s.waitlistEntries).values({ student, section: section!.id, joined: '2026-11-08T15:04:00.000Z',
+    offerUntil: '2026-11-10T21:50:00.000Z', offerPool: pool!.id, bundle: [section!.id] })
 })

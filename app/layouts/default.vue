@@ -8,7 +8,9 @@ const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const route = useRoute()
 const { local } = useNow()
-const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
+/** A file's page, also while the file is on its way: what stands in the head then stands there from the first. */
+const atFile = computed(() => route.path.startsWith('/student/'))
+const inFile = computed(() => atFile.value && student.state !== null)
 const { open: openFind } = useInAddress('find')
 const termMenu = ref(false)
 const keysShown = ref(false)
@@ -76,7 +78,7 @@ async function leave() {
         </v-menu>
         <div class="row">
           <ActButton
-            v-if="inFile"
+            v-if="atFile"
             class="find-button"
             aria-keyshortcuts="/"
             @click="openFind('1')"

@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import type { Section, Term } from '@ridgeway/core/catalog'
 import { readLeaving, WITHDRAWN } from '@ridgeway/core/next'
 import type { StudentFile } from '@ridgeway/core/planning'
-import { decideRun, type LineUpRow, type RowDecision } from '@ridgeway/core/registration'
+import { chosenCredits, decideRun, type LineUpRow, type RowDecision } from '@ridgeway/core/registration'
 import type {
   ChangeResult, dropCourses as DeclaredDrop, exchangeCourse as DeclaredExchange, leaveWaitlist as DeclaredLeave,
   takeOffer as DeclaredOffer,
@@ -84,8 +84,11 @@ async function changeRegistration(doing: Changing, drops: readonly string[], tak
   const missing = drops.find(course => !gone.some(one => one.course === course))
   if (missing)
     throw new Refusal(409, 'not-registered', `You are not registered for ${missing} any more.`, 'Here it is as it stands.')
-  const leaving = readLeaving(drops, { term, date, file, rules: college.catalog })
-  if (drops.length > 0) refuseLeaving(drops, leaving, term, take)
+  const leaving = readLeaving(drops, { term, date, file, rules: college.catalog, instead: take
+    ? [{ id: 'instead', course: take.course, term: term.code, grade: null, state: 'registered', source: 'here',
+        credits: chosenCredits(take.credits, college.catalog.courses.get(take.course)) }]
+    : [] })
+  if (drops.length > 0) refuseLeaving(drops, leaving, term)
 
   const wanted = take
     ? (await college.sections.now(tx, term.code, [take.course])).filter(section => take.sectionIds.includes(section.id))
@@ -131,14 +134,13 @@ async function changeRegistration(doing: Changing, drops: readonly string[], tak
 }
 
 /** What may not be given up so: too late, or something that stays asks for it. */
-function refuseLeaving(drops: readonly string[], { kind, alone }: ReturnType<typeof readLeaving>, term: Term, take: Wanted | null) {
+function refuseLeaving(drops: readonly string[], { kind, alone }: ReturnType<typeof readLeaving>, term: Term) {
   if (kind === 'closed')
     throw new Refusal(422, 'drop-closed', `The last day to withdraw from a course of ${term.name} is over.`,
       'Ask the registrar\'s office; nothing is changed.')
-  const left = alone.filter(course => course !== take?.course)
-  if (left.length > 0 && !(take && drops.includes(take.course)))
-    throw new Refusal(422, 'partner-stays', `${left.join(' and ')} goes with ${drops.join(' and ')} and would stay alone.`,
-      `Give up ${left.join(' and ')} in the same move; nothing is changed.`)
+  if (alone.length > 0)
+    throw new Refusal(422, 'partner-stays', `${alone.join(' and ')} goes with ${drops.join(' and ')} and would stay alone.`,
+      `Give up ${alone.join(' and ')} in the same move; nothing is changed.`)
 }
 
 /** The one decision on a bundle, as if what is given up for it were gone and the seat that is held for it free; its seats are locked. */

@@ -34,6 +34,16 @@ describe('leaving a course', () => {
     expect(read(['AAA 100'], { record: [held('AAA 100'), held('BBB 100'), held('EEE 100')] }).alone).toEqual([])
   })
 
+  it('asks what is taken in the same move: another bundle of the course or an equivalent does, for that course and no other', () => {
+    const about = { term: SPRING, date: '2026-11-09', rules: { courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const },
+      file: { ...EMPTY_FILE, record: [held('AAA 100'), held('BBB 100'), held('CCC 100')] } }
+    expect(readLeaving(['AAA 100'], { ...about, instead: [held('AAA 100', { id: 'new' })] })).toMatchObject({ alone: [],
+      credits: { before: 900, after: 900 } })
+    expect(readLeaving(['AAA 100'], { ...about, instead: [held('EEE 100')] }).alone).toEqual([])
+    // The exchange of one course says nothing for another that is given up with it.
+    expect(readLeaving(['CCC 100', 'AAA 100'], { ...about, instead: [held('CCC 100', { id: 'new' })] }).alone).toEqual(['BBB 100'])
+  })
+
   it('names planned courses whose rules hold no more, and none that did not hold before', () => {
     const entries = [entry('AAA 100', '2027SP'), entry('DDD 200', '2027FA')]
     expect(read(['AAA 100'], { entries }).planned).toEqual(['DDD 200'])

@@ -35,15 +35,17 @@ export const WITHDRAWN = 'W'
  * What it comes to when a student gives up registered courses of a term: all that the page tells before, and what the server refuses by.
  * Rules are read as they stand with the courses and without; what did not hold before is no consequence.
  */
-export function readLeaving(courses: readonly CourseCode[], { term, date, file, rules }: {
+export function readLeaving(courses: readonly CourseCode[], { term, date, file, rules, instead = [] }: {
   term: Term
   date: LocalDate
   file: Pick<StudentFile, 'record' | 'entries' | 'signedOff'> & Parameters<typeof factsOf>[0]
   rules: RecordRules
+  /** What is registered in the same move. */
+  instead?: readonly CourseItem[]
 }): Leaving {
   const goes = (item: Pick<CourseItem, 'course' | 'term' | 'state'>) =>
     item.term === term.code && item.state === 'registered' && courses.includes(item.course)
-  const left = file.record.filter(item => !goes(item))
+  const left = [...file.record.filter(item => !goes(item)), ...instead]
   const inTerm = (items: readonly CourseItem[]) => items.filter(item => item.term === term.code && item.state !== 'completed')
   const sum = (items: readonly CourseItem[]) => items.reduce((total, item) => total + item.credits, 0)
   const credits = { before: sum(inTerm(file.record)), after: sum(inTerm(left)) }
@@ -67,7 +69,7 @@ export function readLeaving(courses: readonly CourseCode[], { term, date, file, 
     ...leavingKind(term, date),
     credits,
     fullTime: { before: credits.before >= term.fullTime, after: credits.after >= term.fullTime },
-    alone: inTerm(left).filter(item => item.state === 'registered' && broken(item.course, term.code, file.record, left))
+    alone: inTerm(left).filter(item => item.state === 'registered' && !instead.includes(item) && broken(item.course, term.code, file.record, left))
       .map(item => item.course),
     planned: [...new Set(later.filter(entry => broken(entry.course, entry.term, withPlan(file.record), withPlan(left)))
       .map(entry => entry.course))],

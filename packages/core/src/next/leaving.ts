@@ -69,8 +69,8 @@ export function readLeaving(courses: readonly CourseCode[], { term, date, file, 
     ...leavingKind(term, date),
     credits,
     fullTime: { before: credits.before >= term.fullTime, after: credits.after >= term.fullTime },
-    alone: inTerm(left).filter(item => item.state === 'registered' && !instead.includes(item) && broken(item.course, term.code, file.record, left))
-      .map(item => item.course),
+    alone: inTerm(left).filter(item => item.state === 'registered' && !instead.includes(item)
+      && broken(item.course, term.code, file.record, left)).map(item => item.course),
     planned: [...new Set(later.filter(entry => broken(entry.course, entry.term, withPlan(file.record), withPlan(left)))
       .map(entry => entry.course))],
     signedOff: file.signedOff.some(one => one.term === term.code && one.copy.some(entry => courses.includes(entry.course))),

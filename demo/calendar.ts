@@ -1,5 +1,6 @@
 import type { Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
+import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { OpeningRule } from '@ridgeway/core/registration'
 
 export const INSTITUTION = {
@@ -8,10 +9,24 @@ export const INSTITUTION = {
   zone: 'America/Denver',
   gradeScale: LETTER_SCALE,
   repeatPolicy: 'best' as const,
-  creditPrice: 21400,
+  money: {
+    bands: [
+      { code: 'resident', name: 'Resident', perCredit: 21400 },
+      { code: 'regional', name: 'Upland region', perCredit: 32100 },
+      { code: 'visiting', name: 'From elsewhere', perCredit: 49800 },
+    ],
+    siteFees: { high: 4500, stonegate: 1500 },
+    refunds: [{ share: 25, percent: 50 }, { share: 50, percent: 25 }],
+    plans: [
+      { code: 'whole', name: 'All at once', parts: [{ days: 0, percent: 100 }] },
+      { code: 'three', name: 'In three parts', parts: [{ days: 0, percent: 40 }, { days: 35, percent: 30 }, { days: 70, percent: 30 }] },
+    ],
+    lateDays: 7,
+    graceDays: 3,
+  } satisfies MoneyPolicy,
   termsText:
-    'By registering you agree to pay the fees of the term by their due date; registration that is unpaid after that date '
-    + 'is voided. Courses dropped by the drop date leave no record. '
+    'By registering you agree to pay the fees of the term by their due date; a registration that is unpaid three days after '
+    + 'that date is voided. Courses dropped by the drop date leave no record. '
     + 'Larkmoor College may cancel a section with too few students and will then tell you what else fits.',
 }
 
@@ -98,10 +113,15 @@ export const OPENINGS: (OpeningRule & { term: string })[] = [
 
 function sessions(start: string, half: string, end: string) {
   return [
-    { code: 'full', name: 'Full term', start, end },
-    { code: 'first', name: 'First half', start, end: half },
-    { code: 'second', name: 'Second half', start: shift(half, 3), end },
+    { code: 'full', name: 'Full term', start, end, deadlines: null },
+    { code: 'first', name: 'First half', start, end: half, deadlines: halfDeadlines(start) },
+    { code: 'second', name: 'Second half', start: shift(half, 3), end, deadlines: halfDeadlines(shift(half, 3)) },
   ]
+}
+
+/** Half a term has deadlines of its own: everything in it goes twice as fast. */
+function halfDeadlines(start: string) {
+  return { addBy: shift(start, 4), dropBy: shift(start, 8), withdrawBy: shift(start, 32) }
 }
 
 function days(text: string) {

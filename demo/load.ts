@@ -5,6 +5,7 @@ import { LETTER_SCALE } from '@ridgeway/core/grades'
 import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import { newEntryId } from '@ridgeway/core/record'
 import { programId } from '@ridgeway/core/requirements'
+import { priceOf } from '@ridgeway/core/money'
 import { bundlesOf, clashBetween } from '@ridgeway/core/weeks'
 import type { Database } from '../server/db/connect'
 import * as schema from '../server/db/schema'
@@ -89,11 +90,20 @@ export async function loadDemo(db: Database, options: LoadOptions = {}): Promise
     await insert(schema.sections, sections.map(({ meetings: _, pools: __, waiting: ___, ...section }) => section))
     await insert(schema.meetings, sections.flatMap(section => section.meetings.map(meeting => ({ ...meeting, section: section.id }))))
     await insert(schema.seatPools, sections.flatMap(section => section.pools.map(pool => ({ ...pool, section: section.id }))))
+    await insert(schema.waitlistPast, pastWaits(courses) as unknown as Rows)
     for (const [table, rows] of people.tables()) await insert(table as never, rows)
     await tx.execute(sql`SELECT 1`)
   })
   return { courses: COURSES.length, sections: sections.length, students: STUDENTS.length + generated.length,
     registrations: people.registrations.length }
+}
+
+/** How waiting went in the two terms before, for every third course: the first few of a list were offered a seat. */
+function pastWaits(courses: ReadonlyMap<string, Course>) {
+  return [...courses.keys()].filter((_, i) => i % 3 !== 1).flatMap((course, i) => ['2026SP', '2026FA'].flatMap((term, t) => {
+    const offered = 1 + (i * 5 + t * 3) % 6
+    return Array.from({ length: 3 + (i * 7 + t) % 6 }, (_, place) => ({ term, course, place: place + 1, offered: place < offered }))
+  }))
 }
 
 /** Seats that are left in every section of which a story or a tour could need one. */
@@ -145,7 +155,10 @@ class PeopleRows {
   readonly waitlist: Rows = []
   readonly acceptances: Rows = []
   readonly ledger: Rows = []
+  readonly money: Rows = []
   private readonly ids = new Map<string, number>()
+  /** Of the student who was added last. */
+  private residence = 'resident'
 
   constructor(private readonly passwordHash: string, private readonly sections: Section[],
     private readonly courses: ReadonlyMap<string, Course>) {}
@@ -170,6 +183,7 @@ class PeopleRows {
       [schema.waitlistEntries, this.waitlist],
       [schema.termsAcceptances, this.acceptances],
       [schema.ledger, this.ledger],
+      [schema.moneyEntries, this.money],
     ]
   }
 
@@ -192,8 +206,10 @@ class PeopleRows {
   }
 
   private addStudent(id: number, advisor: number,
-    values: { confirmed?: boolean, placements?: Record<string, number>, targetLoad?: number, programs?: string[], cohorts?: string[] }) {
-    this.students.push({ person: id, advisor, programConfirmed: values.confirmed ?? true, placements: values.placements ?? {},
+    values: Pick<AuthoredStudent, 'confirmed' | 'placements' | 'targetLoad' | 'programs' | 'cohorts'> & { residence?: string }) {
+    this.residence = values.residence ?? 'resident'
+    this.students.push({ person: id, advisor, residence: this.residence, programConfirmed: values.confirmed ?? true,
+      placements: values.placements ?? {},
       targetLoad: values.targetLoad ?? null, cohorts: values.cohorts ?? [] })
     const programs = values.programs ?? ['WSC-BS-2025', 'TSS-CERT-2025']
     programs.forEach((program, position) => this.programs.push({ student: id, program: programId(findProgram(program)), position }))
@@ -243,6 +259,7 @@ class PeopleRows {
       if (clash) throw new Error(`${student.name} cannot be registered for ${bundle[0]!.course} and ${clash[0]!.course}: they clash`)
       this.addRegistration(id, bundle)
     })
+    this.charge(id, true)
     for (const wait of student.waitlist ?? []) {
       const section = this.bundle(wait.section)[0]!
       if (wait.offerHours) section.pools[0]!.held++
@@ -255,7 +272,10 @@ class PeopleRows {
 
   addGenerated(student: GeneratedStudent, index: number, advisor: number) {
     const id = this.addPerson(student.username, student.name, 'student', '', false)
-    this.addStudent(id, advisor, { placements: { MTH: 70 }, programs: student.programs })
+    // Of a hundred, ten are from the region and five from elsewhere.
+    const from = index * 37 % 100
+    this.addStudent(id, advisor, { placements: { MTH: 70 }, programs: student.programs,
+      residence: from < 10 ? 'regional' : from < 15 ? 'visiting' : 'resident' })
     this.records.push(...student.record.map(item => ({ ...item, student: id })))
     this.addPlan(id, student.planned.map(code => ({ term: '2027SP', code })))
     // Most are signed off, whoever is registered certainly; a few have asked, a few are silent.
@@ -264,6 +284,7 @@ class PeopleRows {
     else if (mood === 16) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-05T18:30:00.000Z', note: '' })
     if (student.bundles.length > 0 || mood < 12) this.acceptances.push({ student: id, term: '2027SP', at: '2026-11-03T18:00:00.000Z' })
     for (const bundle of student.bundles) this.addRegistration(id, bundle.sections, false)
+    this.charge(id, false)
     student.waitlisted.forEach((section, i) =>
       this.waitlist.push({ student: id, section, joined: `2026-11-08T15:${String(10 + i + index % 40).padStart(2, '0')}:00.000Z`,
         offerUntil: null, offerPool: null, bundle: [section] }),
@@ -312,9 +333,24 @@ class PeopleRows {
       }
       const credits = index === 0 ? this.courses.get(section.course)!.credits : 0
       const used = claim ? pool.id : this.takePool(section)
-      this.registrations.push({ student, section: section.id, pool: used, term: section.term, course: section.course, credits, run, at })
+      const price = index === 0
+        ? priceOf(this.courses.get(section.course)!, sections, credits, this.residence, INSTITUTION.money)
+        : { tuition: 0, fees: 0 }
+      this.registrations.push({ student, section: section.id, pool: used, term: section.term, course: section.course, credits, run, at,
+        ...price })
       this.addLedger(student, student, 'register', { course: section.course }, at, section.id, used, run)
     })
+  }
+
+  /** What was registered stands on the account; those with a story have paid it. */
+  private charge(student: number, paid: boolean) {
+    const courses = this.registrations.slice(-20).filter(row => row.student === student && row.credits !== 0)
+      .map(row => ({ course: row.course, cents: (row.tuition as number) + (row.fees as number) }))
+    const cents = courses.reduce((sum, one) => sum + one.cents, 0)
+    if (cents === 0) return
+    const entry = { student, term: SPRING.code, date: '2026-11-08', actor: student, cents }
+    this.money.push({ ...entry, at: '2026-11-08T15:02:00.000Z', kind: 'charge', courses, reference: `demo-${student}` })
+    if (paid) this.money.push({ ...entry, at: '2026-11-08T15:20:00.000Z', kind: 'payment', courses: [], reference: `demo-paid-${student}` })
   }
 
   private readonly given = new Map<number, number>()

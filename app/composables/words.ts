@@ -1,8 +1,3 @@
-/** `335500` cents → `3,355.00`. */
-export function money(cents: number): string {
-  return (cents / 100).toLocaleString('en-US', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
-}
-
 /** `2027-01-04` → `4 Jan 2027`. */
 export function longDate(date: string): string {
   return new Date(`${date}T12:00:00Z`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })

@@ -15,6 +15,23 @@ async function move(to: DateTime) {
 }
 const jump = (change: { minutes?: number, days?: number }) => move(DateTime.fromISO(instant.value, { zone: session.zone }).plus(change))
 const opening = computed(() => local.value.set({ year: 2026, month: 11, day: 9, hour: 7, minute: 59, second: 50, millisecond: 0 }))
+/** The days of the working term by which something happens, as moments to go to. */
+const workingTerm = useWorkingTermStore()
+const catalog = useCatalogStore()
+const days = computed(() => {
+  const term = workingTerm.term
+  if (!term) return []
+  const at = (date: string, hour: number, days = 0) => DateTime.fromISO(date, { zone: session.zone }).plus({ days }).set({ hour,
+    minute: 0 })
+  return [
+    { words: 'Fees are due', to: at(term.feesDue, 9) }, { words: 'What is unpaid is voided', to: at(term.feesDue, 9,
+      catalog.policy.graceDays + 1) },
+    { words: 'Classes begin', to: at(term.start, 8) }, { words: 'Last day to add', to: at(term.addBy, 9) },
+    { words: 'Last day to drop', to: at(term.dropBy, 9) }, { words: 'The last day to drop is over', to: at(term.dropBy, 9, 1) },
+    { words: 'Last day to withdraw', to: at(term.withdrawBy, 9) }, { words: 'Classes end', to: at(term.end, 17) },
+    { words: 'Grades are there', to: at(term.end, 9, 4) },
+  ]
+})
 </script>
 
 <template>
@@ -36,12 +53,19 @@ const opening = computed(() => local.value.set({ year: 2026, month: 11, day: 9, 
         <ActButton @click="jump({ days: 1 })">A day on</ActButton>
         <ActButton @click="jump({ days: -1 })">A day back</ActButton>
       </div>
+      <h2>{{ workingTerm.term?.name }}, day by day</h2>
+      <div class="jumps">
+        <WordLink v-for="day in days" :key="day.words" @click="move(day.to)">
+          {{ day.words }} <span class="second small">{{ day.to.toFormat('d LLL yyyy') }}</span>
+        </WordLink>
+      </div>
       <form @submit.prevent="move(DateTime.fromISO(moment, { zone: session.zone }))">
         <v-text-field v-model="moment" type="datetime-local" label="Set to" />
         <ActButton weight="full" type="submit">Set the clock</ActButton>
       </form>
       <p><NuxtLink :to="session.home">Back to my start page</NuxtLink></p>
     </section>
+    <TheCrowd v-if="workingTerm.code" />
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 import { type Course, type Site, type Term, termOrder, type TravelTime } from '@ridgeway/core/catalog'
+import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { Catalog } from '@ridgeway/core/planning'
 import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { Program } from '@ridgeway/core/requirements'
@@ -10,7 +11,7 @@ export const useCatalogStore = defineStore('catalog', () => {
   const ready = ref(false)
   const stamp = ref(0)
   const name = ref('')
-  const creditPrice = ref(0)
+  const policy = shallowRef<MoneyPolicy>({ bands: [], siteFees: {}, refunds: [], plans: [], lateDays: 0, graceDays: 0 })
   const termsText = ref('')
   const sites = shallowRef<Site[]>([])
   const travel = shallowRef<TravelTime[]>([])
@@ -42,7 +43,7 @@ export const useCatalogStore = defineStore('catalog', () => {
     }
     stamp.value = college.stamp
     name.value = college.name
-    creditPrice.value = college.creditPrice
+    policy.value = college.money
     termsText.value = college.termsText
     sites.value = college.sites
     travel.value = college.travel
@@ -61,6 +62,6 @@ export const useCatalogStore = defineStore('catalog', () => {
     terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
   return { ready, failed, stamp,
-    name, creditPrice, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+    name, policy, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
     nextTerm }
 })

@@ -19,7 +19,11 @@ export const useFindStore = defineStore('find', () => {
   const search = ref<Search>({ ...FRESH })
   /** Sections of the working term, or courses of the whole catalog. */
   const scope = ref<'sections' | 'courses'>('sections')
-  const found = shallowRef<Found | null>(null)
+  const answered = shallowRef<Found | null>(null)
+  const seats = useSeatsStore()
+  /** What was found, with the seats as they are now; what is not shown stays as it was counted. */
+  const found = computed<Found | null>(() => answered.value && { ...answered.value,
+    courses: answered.value.courses.map(one => ({ ...one, bundles: one.bundles.map(bundle => seats.found(bundle, student.groups)) })) })
   const failed = ref<Problem | null>(null)
   const busy = ref(false)
   const most = ref(FIRST)
@@ -35,7 +39,7 @@ export const useFindStore = defineStore('find', () => {
       const answer = await look(findView, { term: workingTerm.code, search: JSON.stringify(search.value), most: most.value },
         { id: student.state.id })
       if (mine !== asked) return
-      found.value = answer
+      answered.value = answer
       failed.value = null
     }
     catch (error) {
@@ -60,7 +64,7 @@ export const useFindStore = defineStore('find', () => {
   const isOf = () => `${student.state?.id} ${workingTerm.code}`
   // Another student or another term: what was found there says nothing here.
   watch(isOf, () => {
-    found.value = null
+    answered.value = null
     compared.value = []
   })
 

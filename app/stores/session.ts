@@ -33,6 +33,11 @@ export const useSessionStore = defineStore('session', () => {
     known.value = true
   }
 
+  // A laptop that slept, or a clock that was put right: the college's time is asked for again.
+  if (import.meta.client) useEventListener(document, 'visibilitychange', () => {
+    if (document.visibilityState === 'visible' && known.value) void load().catch(() => {})
+  })
+
   async function signIn(username: string, password: string): Promise<Problem | null> {
     try {
       const { answer } = await call(begin, { username, password })

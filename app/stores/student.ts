@@ -1,4 +1,5 @@
-import { nameOf } from '@ridgeway/core/catalog'
+import { lastToAdd, nameOf } from '@ridgeway/core/catalog'
+import { readAccount } from '@ridgeway/core/money'
 import { nextSteps } from '@ridgeway/core/next'
 import {
   applyAll, type Catalog, movesFor, type Plan, type PlanCheck, type PlanOperation, projectPlan, readPace,
@@ -166,12 +167,19 @@ export const useStudentStore = defineStore('student', () => {
     state.value?.lineUp.find(row => row.course === course)?.credits
     ?? entries.value.find(entry => entry.course === course && entry.term === term)?.credits, catalog.courses.get(course))
 
-  /** Fees in cents for what is registered in the working term. */
-  const fees = computed(() => {
-    const rows = state.value?.registered.filter(row => row.term === workingTerm.code && row.credits > 0) ?? []
-    const credits = rows.reduce((sum, row) => sum + row.credits, 0)
-    const extra = rows.reduce((sum, row) => sum + (catalog.courses.get(row.course)?.fee ?? 0), 0)
-    return { credits, extra, total: credits * catalog.creditPrice / 100 + extra }
+  /** How the account of the working term stands, and how it is paid. */
+  const paysBy = computed(() => catalog.policy.plans.find(plan => plan.code === state.value?.account.plan) ?? catalog.policy.plans[0])
+  const account = computed(() => state.value && workingTerm.term && paysBy.value
+    ? readAccount(state.value.account.entries, { feesDue: workingTerm.term.feesDue, plan: paysBy.value, policy: catalog.policy,
+        date: today.value })
+    : null)
+  /** What is to pay next, for the list of what is to do. */
+  const feesDue = computed(() => {
+    const next = account.value?.next
+    return next
+      ? { cents: next.open, by: next.due, overdue: next.due < today.value,
+          voidAfter: today.value <= lastToAdd(workingTerm.term!) ? account.value!.voidAfter : null }
+      : null
   })
 
   const steps = computed(() => {
@@ -192,7 +200,7 @@ export const useStudentStore = defineStore('student', () => {
       offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,
         hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) }),
       ),
-      feesDue: fees.value.total > 0 ? { amount: money(fees.value.total), by: term.feesDue } : null,
+      feesDue: feesDue.value,
       advisor: student.advisor?.name ?? null,
     })
   })
@@ -205,15 +213,16 @@ export const useStudentStore = defineStore('student', () => {
     }) ?? [],
   )
 
-  usePlanNews(() => session.account ? state.value?.id ?? null : null, (news) => {
+  const seats = useSeatsStore()
+  usePlanNews(() => session.account && state.value ? { id: state.value.id, term: workingTerm.code } : null, (news) => {
     const now = state.value
     if (!now) return
     const version = news.plans[now.plan.id] ?? 0
     // What else is open on the page is as old as the file or the plan was.
     if (news.version > now.version) void reload().then(() => changed.value = {})
     else if (version > sync.version.value) void sync.pull(version).then(() => changed.value = {})
-    if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true)
-  }, async () => {
+    if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true).then(() => reload())
+  }, seats.take, async () => {
     await reload()
     return session.account !== null && (failed.value === null || isPassing(failed.value))
   })
@@ -255,7 +264,8 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, groups, creditsIn, fees, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
+    unpicked, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo,
+    act, send, showing,
     changed, localDate,
     preview, previewed, shown, pace }
 })

@@ -4,18 +4,27 @@ import { chooseBundles, keepInMind, keepWishes as sendWishes, register as regist
   from '#shared/contract/acts/student'
 import type { Wish } from '@ridgeway/core/weeks'
 import type { FileView } from '#shared/contract/define'
-import { type BundleView, dryRun, readWeek, type Week } from '#shared/contract/views/student'
+import { type BundleView, dryRun, type Place, readPlace, readWeek, type Sheet, type Week } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
+
+/** Milliseconds between two looks at the place in line, and after which a press without an answer asks again. */
+const PLACE_MS = 600
+const ASK_AGAIN_MS = [1000, 2000, 4000, 8000]
 
 /** Bundles and decisions of the working term, and the run itself. */
 export const useWeekStore = defineStore('week', () => {
   const student = useStudentStore()
   const workingTerm = useWorkingTermStore()
-  const courses = shallowRef<{ course: string, bundles: BundleView[] }[] | null>(null)
+  const seats = useSeatsStore()
+  const readCourses = shallowRef<{ course: string, bundles: BundleView[] }[] | null>(null)
+  /** What was read, with the seats as they are now. */
+  const courses = computed(() => readCourses.value?.map(({ course, bundles }) => ({ course,
+    bundles: bundles.map(one => seats.bundle(one, student.groups)) })) ?? null)
   const wishes = shallowRef<Wish[]>([])
   const shortlist = shallowRef<Week['shortlist']>([])
   const shared = shallowRef<Week['shared']>(null)
-  const sheet = shallowRef<{ at: string, rows: RowDecision[] } | null>(null)
+  const readRows = shallowRef<Sheet | null>(null)
+  const sheet = computed(() => readRows.value && { ...readRows.value, rows: readRows.value.rows.map(rowNow) })
   const result = shallowRef<RunResult | null>(null)
   const failed = ref<Problem | null>(null)
   const running = ref(false)
@@ -32,8 +41,8 @@ export const useWeekStore = defineStore('week', () => {
   function turnToOpened() {
     const key = `${student.state?.id} ${workingTerm.code}`
     if (key !== keptFor) {
-      courses.value = null
-      sheet.value = null
+      readCourses.value = null
+      readRows.value = null
       wishes.value = []
       shortlist.value = []
       shared.value = null
@@ -55,7 +64,7 @@ export const useWeekStore = defineStore('week', () => {
   }
 
   function take(week: Week) {
-    courses.value = week.courses
+    readCourses.value = week.courses
     shortlist.value = week.shortlist
     shared.value = week.shared
     // What is still on its way is newer.
@@ -75,18 +84,33 @@ export const useWeekStore = defineStore('week', () => {
   async function loadSheet() {
     student.showing.add('sheet')
     try {
-      sheet.value = await look(dryRun, { term: workingTerm.code }, at())
+      readRows.value = await look(dryRun, { term: workingTerm.code }, at())
       clearFailure()
     }
     catch (error) {
       failed.value = toProblem(error)
     }
   }
+  /** A row of the run sheet with the seats as they are now; one that has another way when it is full is read again. */
+  function rowNow(row: RowDecision): RowDecision {
+    const sections = row.sectionIds.flatMap(id => readRows.value!.sections.find(section => section.id === id) ?? [])
+    const fresh = seats.changed(sections)
+    return fresh ? seats.decide(row, fresh, student.groups) : row
+  }
+  const turned = computed(() => sheet.value?.rows.filter((row, i) => row.outcome !== readRows.value!.rows[i]!.outcome).length ?? 0)
+  let soon: ReturnType<typeof setTimeout> | undefined
+  // Many look at the same seats: they do not all ask in the same moment.
+  watch(turned, (now, before) => {
+    clearTimeout(soon)
+    if (now > before && !running.value && student.state?.lineUp.some(row => row.backups.length > 0 || row.waitIfFull))
+      soon = setTimeout(() => void loadSheet(), 500 + Math.random() * 3000)
+  })
+
   /** An act answers with what it changed; what is open and was not answered is read. */
   watch(() => student.changed, ({ week, sheet: rows }) => {
     if (week) take(week)
     else if (student.showing.has('week')) void load()
-    if (rows) sheet.value = rows
+    if (rows) readRows.value = rows
     else if (student.showing.has('sheet')) void loadSheet()
   })
 
@@ -134,6 +158,7 @@ export const useWeekStore = defineStore('week', () => {
   let pending: { student: number, term: string, key: string, rowIds: number[] } | null = null
 
   async function register(rowIds: number[]) {
+    if (running.value) return
     const press = { student: student.state!.id, term: workingTerm.code, rowIds }
     const isSame = pending?.student === press.student && pending.term === press.term && pending.rowIds.join() === rowIds.join()
     await send(isSame ? pending! : { ...press, key: crypto.randomUUID() })
@@ -141,23 +166,48 @@ export const useWeekStore = defineStore('week', () => {
   async function send(press: NonNullable<typeof pending>) {
     const { term, key, rowIds } = press
     running.value = true
+    clearTimeout(asksAgain)
+    const watching = watchPlace(key)
     try {
       result.value = await student.send(registerRows, { term, key, rowIds })
       pending = null
       failed.value = null
+      asked = 0
     }
     catch (error) {
       failed.value = toProblem(error)
       pending = failed.value.status === 0 || failed.value.status >= 500 ? press : null
+      // Whoever pressed learns what became of it: the same press asks again by itself, at longer and longer intervals.
+      if (pending) asksAgain = setTimeout(() => void retry(), ASK_AGAIN_MS[Math.min(asked++, ASK_AGAIN_MS.length - 1)])
     }
+    watching.abort()
+    place.value = null
     running.value = false
+  }
+  let asksAgain: ReturnType<typeof setTimeout> | undefined
+  let asked = 0
+  /** Where a press stands in line while it has no answer; null when it is not known. */
+  const place = shallowRef<Place | null>(null)
+  function watchPlace(key: string): AbortController {
+    const watching = new AbortController()
+    const ask = async () => {
+      const now = await look(readPlace, { key }, at()).catch(() => null)
+      if (watching.signal.aborted) return
+      if (now) place.value = now
+      timer = setTimeout(ask, PLACE_MS)
+    }
+    let timer = setTimeout(ask, PLACE_MS)
+    watching.signal.addEventListener('abort', () => clearTimeout(timer))
+    return watching
   }
   /** After a failure: the press that has no answer once more, or else the dry run. */
   async function retry() {
+    if (running.value) return
     if (pending && pending.student === student.state?.id) await send(pending)
     else await loadSheet()
   }
 
-  return { courses, wishes, shortlist, shared, keepWishes, setUp, remember, share, sheet, result, failed, running, open, load, ensure,
+  return { courses, wishes, shortlist, shared, keepWishes, setUp, remember, share, sheet, result, failed, running, place, open, load,
+    ensure,
     loadSheet, choose, register, retry }
 })

@@ -3,9 +3,11 @@ import { linesOfProgram, programId } from '@ridgeway/core/requirements'
 import { readProgramText } from '@ridgeway/formats'
 import type * as contract from '#shared/contract/acts/college'
 import type { ProgramCheck } from '#shared/contract/acts/college'
+import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
+import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
-import { keepClock, keepProgram } from '../db/store/college'
+import { keepClock, keepClosing, keepProgram } from '../db/store/college'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 
@@ -24,6 +26,15 @@ Promise<ProgramCheck> {
   if (input.keep) await keepProgram(tx, { id, program, known, actor, at })
   return { ok: true, id, title: program.title, catalogYear: program.catalogYear, lines: linesOfProgram(program).length, known,
     kept: input.keep }
+}
+
+/** The office closes registration of a term for everybody, with what is told, or opens it again. */
+export async function setRegistration({ tx, college, input, ledger }: Doing<Input<typeof contract.setRegistration>>) {
+  const term = findTerm(college, input.term)
+  await keepClosing(tx, term.code, input.because)
+  await ledger(input.because === null ? 'open registration' : 'close registration', { term: term.code,
+    ...input.because === null ? {} : { because: input.because } })
+  return DONE
 }
 
 const YEAR_MS = 365 * 86_400_000

@@ -51,6 +51,13 @@ export class Lanes {
     })
   }
 
+  /** Where a press stands: how many are before it, or that it is being served; null where it is not in line here. */
+  placeOf(student: number, key: string): { before: number, served: boolean } | null {
+    const before = this.line.findIndex(one => one.press.student === student && one.press.key === key)
+    if (before >= 0) return { before, served: false }
+    return this.busy.has(student) ? { before: 0, served: true } : null
+  }
+
   private start() {
     while (this.idle > 0) {
       const batch = this.takeBatch()

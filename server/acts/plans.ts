@@ -151,5 +151,5 @@ export async function comment({ tx, student, actor, college, at, input }: Doing<
     throw new Refusal(422, 'too-many-comments', `${LIMITS.comments} comments stand beside these plans already.`,
       'Write a note on the course, the term or the plan instead.')
   await addComment(tx, { student, author: actor, at, ...input })
-  return (await readBeside(tx, student)).comments
+  return (await readBeside(tx, student, '')).comments
 }

@@ -2,7 +2,8 @@ import type { Section, Term } from '@ridgeway/core/catalog'
 import type { StudentFile } from '@ridgeway/core/planning'
 import { decideRun, findingName, freeSeats, type RowDecision } from '@ridgeway/core/registration'
 import type { RunResult } from '#shared/contract/acts/student'
-import { type College, findTerm } from '../college/college'
+import { type College, dateIn, findTerm } from '../college/college'
+import { pricesOf } from '../college/prices'
 import { Refusal } from '../college/refusal'
 import { areOf, withSeats } from '../college/sections'
 import { decisionContext, fileOf, gatesOf, openRows, planIn } from '../college/student'
@@ -72,7 +73,7 @@ export async function registerTogether(tx: Executor, presses: readonly Press[],
   }
   const seats = await SeatsAtHand.lock(tx, readings, college)
   const runs = readings.map((reading) => {
-    const run = runOf(reading, decide(reading, college, seats))
+    const run = runOf(reading, decide(reading, college, seats), college)
     seats.take(run)
     answers.set(reading.press, run.result)
     return run
@@ -102,7 +103,8 @@ function readPress(press: Press, dossier: Dossier, college: College, kept: TermS
 function decide({ press, dossier, file, term, rows, kept, chosen }: Reading, college: College, seats: SeatsAtHand): RowDecision[] {
   const gates = gatesOf(dossier, college, term, file, press.at, null)
   const held = dossier.registered.filter(row => row.term === press.term).flatMap(row => kept.byId.get(row.section) ?? [])
-  return decideRun(rows, decisionContext(college, dossier, { file, gates, term }, [...seats.of(kept, chosen), ...held], held))
+  return decideRun(rows, decisionContext(college, dossier, { file, gates, term,
+    date: dateIn(press.at, college.zone) }, [...seats.of(kept, chosen), ...held], held))
 }
 
 /** The seats that a batch holds locked, counted down in memory, and those beside them that say where there is room. */
@@ -168,14 +170,18 @@ const mayRunOut = ({ pools }: Section, seats: ReadonlyMap<number, Seats>, wanted
   })
 
 /** What is to be kept of a decided press: seats, rows that leave the line-up, the ledger, and the answer under its key. */
-function runOf({ press, rows }: Reading, decisions: RowDecision[]): Run {
+function runOf({ press, rows, dossier, kept }: Reading, decisions: RowDecision[], college: College): Run {
   const { student, actor, term, key, at } = press
   const waiting = decisions.filter(decision => decision.outcome === 'waitlist')
   const accepted = decisions.filter(decision => decision.outcome === 'register')
   return {
     student, actor, term, key, at, asked: askedBy(press),
-    claims: accepted.flatMap(decision => decision.claims.map((claim, index) => ({ ...claim, course: decision.course,
-      credits: index === 0 ? decision.credits : 0, grading: rows.find(row => row.id === decision.rowId)!.grading }))),
+    date: dateIn(at, college.zone),
+    claims: accepted.flatMap((decision) => {
+      const prices = pricesOf(college, dossier.residence, decision, kept.byId)
+      return decision.claims.map((claim, index) => ({ ...claim, course: decision.course, credits: index === 0 ? decision.credits : 0,
+        grading: rows.find(row => row.id === decision.rowId)!.grading, ...prices[index]! }))
+    }),
     waits: waiting.flatMap(({ course, waits, sectionIds, credits, rowId }) => waits.map(wait => ({ ...wait, course, bundle: sectionIds,
       credits, grading: rows.find(row => row.id === rowId)!.grading }))),
     rowsDone: [...accepted, ...waiting].map(decision => decision.rowId),

@@ -1,3 +1,4 @@
+import { createHash, randomInt } from 'node:crypto'
 import type { z } from 'zod'
 import { nameOf } from '@ridgeway/core/catalog'
 import { formatCredits } from '@ridgeway/words'
@@ -7,8 +8,10 @@ import type { Doing } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { listPlans, planOf } from '../db/store/plans'
-import { answerWish, askForSignOff, keepAcceptance, keepSignOff, keepWish, markProgramConfirmed, newestWish, programsHeld,
-  replacePrograms, takeBackWish } from '../db/store/release'
+import type { Executor } from '../db/database'
+import { countTries } from '../db/store/people'
+import { answerWish, askForSignOff, keepAcceptance, keepReleaseCode, keepSignOff, keepWish, markProgramConfirmed, newestWish, programsHeld,
+  replacePrograms, takeBackWish, useReleaseCode } from '../db/store/release'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 
@@ -69,6 +72,46 @@ export async function confirmProgram({ tx, student, ledger }: Doing<unknown>) {
   await markProgramConfirmed(tx, student)
   await ledger('confirm program', {})
   return DONE
+}
+
+const LETTERS = 'ABCDEFGHJKMNPQRSTVWXYZ23456789'
+const hashOf = (student: number, term: string, code: string) =>
+  createHash('sha256').update(`${student} ${term} ${code.replace('-', '')}`).digest('hex')
+
+/** A code by which the student opens the gate of the sign-off; only what it hashes to is kept, so that it is told this once. */
+export async function makeReleaseCode({ tx, student, actor, college, at, input, ledger }: Doing<Input<typeof contract.makeReleaseCode>>) {
+  findTerm(college, input.term)
+  const letters = Array.from({ length: 8 }, () => LETTERS[randomInt(LETTERS.length)]).join('')
+  const code = `${letters.slice(0, 4)}-${letters.slice(4)}`
+  await keepReleaseCode(tx, { student, term: input.term, code: hashOf(student, input.term, code), advisor: actor, made: at })
+  await ledger('make release code', { term: input.term })
+  return { code }
+}
+
+/** Codes that are tried in an hour; more are not looked at. */
+const MOST_TRIES = 10
+const HOUR_MS = 3_600_000
+
+/**
+ * Enters a code. A wrong one is counted, for all servers together, so that nobody finds one by trying; the count stands although nothing
+ * else of a refusal does, which is why it goes beside the transaction.
+ */
+export async function enterReleaseCode({ tx, student, college, at, input, ledger }: Doing<Input<typeof contract.enterReleaseCode>>) {
+  findTerm(college, input.term)
+  if (!await useReleaseCode(tx, { student, term: input.term, code: hashOf(student, input.term, input.code), used: at }))
+    throw new Refusal(422, 'code-wrong', `This code does not release ${input.term}.`,
+      'Look at it again; each code is for one student and one term, and works once.')
+  await ledger('use release code', { term: input.term })
+  return DONE
+}
+
+/** Refuses who has tried too many codes within the hour. */
+export async function countCodeTry(tx: Executor, student: number) {
+  const now = new Date()
+  const [tries] = await countTries(tx, [`release ${student}`], now.toISOString(), new Date(now.getTime() + HOUR_MS).toISOString())
+  if (tries! > MOST_TRIES)
+    throw new Refusal(429, 'too-many-codes', 'Too many codes were tried.',
+      'Try again in an hour, or ask your advisor to sign off the term.')
 }
 
 /** The student asks to be in these programs from now on; a new wish replaces one that is not answered yet. */

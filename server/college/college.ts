@@ -1,6 +1,7 @@
 import type { Course, Instant, LocalDate, Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import type { Catalog } from '@ridgeway/core/planning'
 import { type CatalogProblem, checkCatalog } from '@ridgeway/core/prerequisites'
+import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { OpeningRule } from '@ridgeway/core/registration'
 import type { Program } from '@ridgeway/core/requirements'
 import { fromInstant } from '@ridgeway/core/weeks'
@@ -14,7 +15,7 @@ export interface College {
   stamp: number
   name: string
   zone: string
-  creditPrice: number
+  money: MoneyPolicy
   termsText: string
   sites: Site[]
   travel: TravelTime[]
@@ -47,10 +48,10 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
   if (!institution)
     throw new Refusal(503, 'no-college', 'This Ridgeway holds no college yet.',
       'Whoever runs it puts one into the database; then reload this page.')
-  const { name, zone, creditPrice, termsText, gradeScale, repeatPolicy } = institution
+  const { name, zone, money, termsText, gradeScale, repeatPolicy } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {
-    stamp, sections: new KeptSections(), name, zone, creditPrice, termsText, sites, travel,
+    stamp, sections: new KeptSections(), name, zone, money, termsText, sites, travel,
     problems: checkCatalog(byCode, gradeScale),
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),

@@ -1,4 +1,5 @@
-import { type CourseCode, type Credits, type Instant, nameOf, type Section, type Term } from '@ridgeway/core/catalog'
+import { type CourseCode, type Credits, type Instant, lastToAdd, type LocalDate, nameOf, type Section,
+  type Term } from '@ridgeway/core/catalog'
 import { EMPTY_FILE, EMPTY_PLAN, gradesAskedOf, itemsOf, type Plan, type StudentFile } from '@ridgeway/core/planning'
 import { earnedCredits, factsOf, type GradesAsked, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
 import { type Gate, readGates } from '@ridgeway/core/registration'
@@ -64,16 +65,19 @@ RequirementException[] {
 export function gatesOf(dossier: Dossier, college: College, term: Term, file: StudentFile, at: Instant, advisor: string | null): Gate[] {
   const signed = dossier.signOffs.find(one => one.term === term.code)
   const accepted = dossier.accepted.find(one => one.term === term.code)
+  const released = dossier.released.find(one => one.term === term.code)
   return readGates({
     term: nameOf(term),
     now: at,
     today: dateIn(at, college.zone),
-    addBy: term.addBy,
+    addBy: lastToAdd(term),
+    closedBecause: term.closedBecause,
     zone: college.zone,
     openings: college.openings.filter(rule => rule.term === term.code),
     programs: file.programs,
     earned: earnedCredits(file.record, college.catalog),
     signedOff: signed ? { by: signed.by, on: signed.at.slice(0, 10) } : null,
+    released: released ? dateIn(released.at, college.zone) : null,
     signOffAsked: dossier.asked.some(one => one.term === term.code),
     advisor,
     holds: dossier.holds,
@@ -94,11 +98,23 @@ export function openRows(dossier: Dossier, file: StudentFile, term: string) {
 export const creditsPlanned = ({ entries }: Pick<StudentFile, 'entries'>, course: string, term: string): Credits | null =>
   entries.find(entry => entry.course === course && entry.term === term)?.credits ?? null
 
+/** For which term, and when, something is decided; the date is that in the college's zone. */
+interface Deciding {
+  file: StudentFile
+  gates: Gate[]
+  term: Term
+  date: LocalDate
+}
+
 /** What the registration decision reads about a student. */
-export function decisionContext(college: College, dossier: Dossier, about: { file: StudentFile, gates: Gate[], term: Term },
+export function decisionContext(college: College, dossier: Dossier, about: Deciding,
   sections: readonly Section[], registered: readonly Section[]) {
   const { courses, scale, repeatPolicy, terms } = college.catalog
-  const { file, gates, term } = about
+  const { file, gates, term, date } = about
+  const lifted = (kind: string) => new Set(dossier.exceptions.flatMap(one => one.kind === kind && one.course
+    && (one.term === null || one.term === term.code)
+    ? [one.course]
+    : []))
   // Most courses in a line-up were never had before: what rules ask of them is not worked out.
   let asked: GradesAsked | undefined
   return {
@@ -113,6 +129,8 @@ export function decisionContext(college: College, dossier: Dossier, about: { fil
     },
     loadCap: file.capRaised[term.code] ?? term.loadCap,
     registered,
+    today: date,
+    lifted: { lateAdd: lifted('late add'), restriction: lifted('restriction') },
     waitlisted: new Set(dossier.waitlisted.map(row => row.section)),
   }
 }

@@ -22,7 +22,13 @@ type Declared<Input extends z.ZodType, Output extends z.ZodType> = Act<Input, Ou
 /** Makes a route of an act: who, input, one transaction; its answer holds the views that it changed and the page shows. */
 export function serveAct<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
   handler: (doing: Doing<z.output<Input>>) => Promise<z.output<Output>>) {
-  return serveOwn(act, ({ event: _, ...call }) =>
+  return serveOwn(act, actOn(act, handler))
+}
+
+/** What an act does to the database: one transaction, who may asked again inside it, and whoever looks at the file hears of it. */
+export const actOn = <Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
+  handler: (doing: Doing<z.output<Input>>) => Promise<z.output<Output>>) =>
+  ({ event: _, ...call }: Call<z.output<Input>>): Promise<z.output<Output>> =>
     useDatabase().write(async (tx) => {
       let { college } = call
       if (call.student > 0) {
@@ -38,8 +44,7 @@ export function serveAct<Input extends z.ZodType, Output extends z.ZodType>(act:
       const answer = await handler({ ...call, college, tx, actor, ledger })
       if (call.student > 0 && act.changes.includes('student')) await bumpStudents(tx, [call.student])
       return answer
-    }))
-}
+    })
 
 /** Makes a route of an act that keeps its own transactions; see `serveAct`. */
 export function serveOwn<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,

@@ -30,7 +30,7 @@ async function readForSearch(looking: Looking<{ term: string }>): Promise<Omit<S
   const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
   const { sections, stamp } = await college.sections.recently(db, term.code)
   const registered = new Set(dossier.registered.filter(row => row.term === term.code).map(row => row.section))
-  const context = decisionContext(college, dossier, { file, gates: [], term }, sections, sections.filter(section =>
+  const context = decisionContext(college, dossier, { file, gates: [], term, date }, sections, sections.filter(section =>
     registered.has(section.id)))
   const standing = readStanding(file, { ...college.catalog, programs: programsAt(college, dossier.programs) }, date)
   const kept = await readKept(db, student, term.code)

@@ -72,7 +72,8 @@ export async function readSeatsView({ db, college, input }: Looking<{ term: stri
   const offered = seatsOffered(sections)
   return sections.map(({ id, course, label, part, waiting, cancelled, pools }) => {
     const sum = (pick: (pool: typeof pools[number]) => number) => pools.reduce((total, pool) => total + pick(pool), 0)
-    const row = { id, course, label, part, waiting, cancelled, capacity: sum(pool => pool.capacity), taken: sum(pool => pool.taken),
+    const row = { id, pools: pools.map(pool => pool.id), course, label, part, waiting, cancelled, capacity: sum(pool => pool.capacity),
+      taken: sum(pool => pool.taken),
       held: sum(pool => pool.held), planned: planned.get(course) ?? 0 }
     return { ...row, ...needOf(row, offered.get(course) ?? 0) }
   }).sort((a, b) => b.urgency - a.urgency || a.course.localeCompare(b.course) || a.label.localeCompare(b.label))

@@ -16,14 +16,14 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
   const term = findTerm(college, input.term)
   const dossier = await dossierFor(looking, input.plan)
   if (!dossier) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
-  const beside = await readBeside(db, student)
+  const beside = await readBeside(db, student, term.code)
   const { head, plan } = planIn(dossier, input.plan)
   if (!head) throw new Error('a student without a current plan')
   const file = fileOf(dossier, college, term.code, plan)
   const opening = openingFor(college.openings.filter(rule => rule.term === term.code), file.programs,
     earnedCredits(file.record, college.catalog))
   const signOff = dossier.signOffs.find(one => one.term === term.code)
-  const { rows, sections } = await decideLineUp(looking, { dossier, file, gates: [], term })
+  const { rows, sections } = await decideLineUp(looking, { dossier, file, gates: [], term, date: looking.date })
   const refused = rows.flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0, 1).map(finding => ({ course, finding })))
   return {
     id: student,
@@ -32,6 +32,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     email: dossier.email,
     advisor: beside.advisor,
     programConfirmed: dossier.programConfirmed,
+    residence: dossier.residence,
+    account: beside.account,
     targetLoad: dossier.targetLoad,
     plan: { ...headOf(head), note: plan.note, termNotes: plan.termNotes },
     plans: dossier.plans.map(headOf),
@@ -46,7 +48,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     refused,
     moved: movedPicks(dossier.lineUp.filter(row => row.term === term.code), sections),
     registered: dossier.registered.map(({ id: _, ...row }) => row),
-    waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => row),
+    waitlisted: dossier.waitlisted.filter(row => row.term === term.code).map(({ term: _, ...row }) => ({ ...row,
+      before: beside.waitedBefore(row.course) })),
     gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),
     opening: opening && { from: opening.from, words: opening.words },
     holds: dossier.holds,

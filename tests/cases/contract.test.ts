@@ -21,8 +21,9 @@ describe('the contract', () => {
   it('says of each act that is decided on something what that is, and refuses what is no object', () => {
     for (const { input } of ACTS) for (const value of [null, 'text', [1]]) expect(input.safeParse(value).success).toBe(false)
     const decided = ACTS.filter(act => act.basis).map(act => act.name).sort()
-    expect(decided).toEqual(['answer program change', 'drop courses', 'edit plan', 'exchange a course', 'order the line-up', 'register',
-      'sign off', 'take an offered seat'])
+    expect(decided).toEqual(['answer program change', 'ask for money back', 'change a registered course', 'decide an offer beforehand',
+      'drop courses', 'edit plan', 'exchange a course', 'order the line-up', 'register', 'sign off', 'start a payment',
+      'take an offered seat'])
   })
 
   it('takes no unlimited text or list', () => {

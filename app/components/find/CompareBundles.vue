@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Section } from '@ridgeway/core/catalog'
-import { clockTime, sayDelivery, sayGrading } from '@ridgeway/words'
+import { clockTime, sayDelivery, sayGrading, sayMoney } from '@ridgeway/words'
 import type { FoundBundle } from '#shared/contract/views/find'
 
 /** Up to four bundles side by side: what is the same is said once, in pale. */
@@ -17,7 +17,7 @@ const rows: [string, (bundle: FoundBundle) => string][] = [
   ['Seats', saySeats], ['Exam', bundle => each(bundle, section => section.exam
     ? `${longDate(section.exam.date)}, ${clock(section.exam)}`
     : '')],
-  ['Fees', bundle => money(sectionsOf(bundle).reduce((sum, section) => sum + section.fee, 0))],
+  ['Fees', bundle => sayMoney(sectionsOf(bundle).reduce((sum, section) => sum + section.fee, 0))],
   ['Graded', bundle => sectionsOf(bundle)[0]!.gradingModes.map(sayGrading).join(', ')],
   ['Notes', bundle => each(bundle, section => [section.topic, section.notes].filter(Boolean).join('. '))],
 ]

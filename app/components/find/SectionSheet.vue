@@ -2,7 +2,7 @@
 import type { Section } from '@ridgeway/core/catalog'
 import { readCourseRules } from '@ridgeway/core/prerequisites'
 import { factsOf } from '@ridgeway/core/record'
-import { clockTime, formatCredits, sayCountsFor, sayDelivery, sayFinding, sayGrading, describeOffering } from '@ridgeway/words'
+import { clockTime, describeOffering, formatCredits, sayCountsFor, sayDelivery, sayFinding, sayGrading, sayMoney } from '@ridgeway/words'
 import { readSection, type SectionSheet } from '#shared/contract/views/find'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
@@ -114,7 +114,7 @@ async function pick() {
             <p v-if="kept(section).length">Only for {{ kept(section).join(' or ') }} students.</p>
             <p v-if="section.group">Group {{ section.group }}: stays clear of the other courses of the group.</p>
             <p v-if="section.exam">Exam: {{ sayExam(section) }}</p>
-            <p v-if="section.fee">Fee of the section: {{ money(section.fee) }}</p>
+            <p v-if="section.fee">Fee of the section: {{ sayMoney(section.fee) }}</p>
             <p v-if="section.topic"><b>Topic:</b> {{ section.topic }}</p>
             <p v-if="section.notes">{{ section.notes }}</p>
           </dd>
@@ -129,7 +129,7 @@ async function pick() {
         <template v-if="course?.corequisite">
           <dt>Goes with</dt><dd><RuleSentence :reason="rules?.beside?.reason ?? null" :text="course.corequisite" /></dd>
         </template>
-        <template v-if="course?.fee"><dt>Course fee</dt><dd>{{ money(course.fee) }}</dd></template>
+        <template v-if="course?.fee"><dt>Course fee</dt><dd>{{ sayMoney(course.fee) }}</dd></template>
         <template v-if="travel"><dt>Ways</dt><dd>{{ travel }}</dd></template>
         <dt>The course</dt>
         <dd>{{ course?.description }} <span class="second">Offered {{ course ? describeOffering(course) : '' }}.</span></dd>

@@ -1,18 +1,37 @@
 <script setup lang="ts">
 import { sayGate } from '@ridgeway/words'
 
-/** The press itself: how many courses it would register, and why it is off while it is. */
+/**
+ * The press itself: what it does, exactly, and why it is off while it is. Before the opening it can be armed, so that it goes by itself in
+ * the first moment; while it has no answer its place in the line is told.
+ */
 const student = useStudentStore()
 const week = useWeekStore()
+const others = useOtherTermsStore()
 const session = useSessionStore()
-const { opensIn, rows, gatesClosed, tooLate, willRegister, willWait, offBecause, press } = useRunSheet()
+const { opensIn, rows, gatesClosed, tooLate, willRegister, willWait, offBecause, onlyOpening, armed: arming, press } = useRunSheet()
+const { armed, canArm, arm, disarm } = arming
 const names = (gates: typeof gatesClosed.value) => gates.map(gate => sayGate(gate).title.toLowerCase()).join(', ')
 const othersClosed = computed(() => gatesClosed.value.filter(gate => gate.kind !== 'opening'))
+const isEarly = computed(() => onlyOpening.value && others.open.length === 0)
+const at = computed(() => student.state!.opening ? toLocal(student.state!.opening.from, session.zone).toFormat('HH:mm') : '')
 /** What a press does, exactly: so many registered, so many waited for. */
 const pressWords = computed(() => {
-  const [now, waits] = [willRegister.value.length, willWait.value.length]
-  if (waits === 0) return `Register ${count(now, 'course')}`
-  return now === 0 ? `Join ${count(waits, 'waitlist')}` : `Register ${count(now, 'course')}, join ${count(waits, 'waitlist')}`
+  const other = others.open.flatMap(sheet => others.willRegister(sheet))
+  const mine = gatesClosed.value.length > 0 && !onlyOpening.value ? 0 : 1
+  const late = onlyOpening.value && !isEarly.value ? 0 : mine
+  const now = late * willRegister.value.length + other.filter(row => row.outcome === 'register').length
+  const waits = late * willWait.value.length + other.filter(row => row.outcome === 'waitlist').length
+  const terms = others.open.length > 0 ? ` in ${count(others.open.length + (late && willRegister.value.length ? 1 : 0), 'term')}` : ''
+  const does = waits === 0
+    ? `Register ${count(now, 'course')}`
+    : now === 0 ? `Join ${count(waits, 'waitlist')}` : `Register ${count(now, 'course')}, join ${count(waits, 'waitlist')}`
+  return `${does}${terms}`
+})
+const label = computed(() => {
+  if (week.running) return 'Registering…'
+  if (armed.value) return `Armed for ${at.value}: take it back`
+  return isEarly.value && canArm.value ? `${pressWords.value} at ${at.value}` : pressWords.value
 })
 const words = computed(() => {
   if (tooLate.value) return sayGate(tooLate.value).way
@@ -22,17 +41,35 @@ const words = computed(() => {
   const refused = rows.value.length - does
   return refused > 0 ? `${count(refused, 'row')} would be refused and ${refused === 1 ? 'stays' : 'stay'} here.` : ''
 })
+/** What is told while the press has no answer. */
+const inLine = computed(() => {
+  const { before, served } = week.place ?? {}
+  if (served) return 'You are being served now.'
+  return before === undefined || before === null
+    ? 'Your press is on its way.'
+    : before === 0 ? 'You are the next in line.' : `${count(before, 'person', 'people')} before you in line.`
+})
+async function act() {
+  if (!isEarly.value) return press()
+  if (armed.value) {
+    disarm()
+    announce('It is taken back; nothing goes by itself.')
+  }
+  else {
+    arm()
+    announce(`Armed: it goes by itself at ${at.value}. A second press takes it back.`)
+  }
+}
 </script>
 
 <template>
-  <div class="press">
-    <ActButton weight="full" class="big" :off="offBecause" :busy="week.running" @click="press">
-      {{ week.running ? 'Registering…' : pressWords }}
-    </ActButton>
-    <span v-if="opensIn" class="opens" role="timer"
+  <div class="press" :class="{ armed }">
+    <ActButton weight="full" class="big" :off="offBecause" :busy="week.running" @click="act">{{ label }}</ActButton>
+    <span v-if="week.running" class="opens" role="status">{{ inLine }}</span>
+    <span v-else-if="opensIn" class="opens" role="timer"
       >Opens in <b>{{ opensIn }}</b> <template v-if="othersClosed.length"> · also closed: {{ names(othersClosed) }}</template
-      ><template v-else-if="willRegister.length">
-        · one press at {{ toLocal(student.state!.opening!.from, session.zone).toFormat('HH:mm') }} is enough</template
+      ><template v-else-if="armed"> · armed: leave this page open, it goes by itself</template
+      ><template v-else-if="willRegister.length"> · one press at {{ at }} is enough</template
       ></span
     >
     <span v-else>{{ words }}</span>
@@ -41,6 +78,7 @@ const words = computed(() => {
 
 <style scoped>
 .press { display: flex; align-items: center; gap: 16px; margin: 14px 0; flex-wrap: wrap; }
+.press.armed { outline: 2px solid var(--act); outline-offset: 6px; border-radius: 6px; }
 .big { padding: 10px 22px; font-size: 16px; min-height: 44px; }
 .opens b { font-size: 18px; }
 @media (max-width: 800px) {
@@ -50,5 +88,6 @@ const words = computed(() => {
     position: sticky; bottom: 0; background: var(--paper); border-top: 1px solid var(--line); padding: 8px 0;
     gap: 4px 12px; z-index: 4;
   }
+  .press.armed { outline-offset: 0; }
 }
 </style>

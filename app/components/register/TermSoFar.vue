@@ -1,33 +1,31 @@
 <script setup lang="ts">
-import { formatCredits, sayFinding } from '@ridgeway/words'
+import { formatCredits, sayFinding, sayGrading } from '@ridgeway/words'
 
 /** What is registered in the working term and what is waited for, each with what can be done about it. */
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
-const { instant } = useNow()
 const { hueOfCourse } = useItems()
 const { registered } = useRunSheet()
-const { problem, busy, refused, accept, leave } = useChanges()
-const waits = computed(() => student.state!.waitlisted.map((wait) => {
-  const left = wait.offerUntil ? timeLeft(instant.value, wait.offerUntil) : ''
-  return { ...wait, offered: left !== '', words: left ? `seat offer, ${left} left` : `waitlist, place ${wait.place}` }
-}))
+const { problem, refused } = provideChanges()
 const refusals = computed(() => refused.value?.findings.filter(finding => !finding.ok).map(finding => sayFinding(finding).words) ?? [])
-const about = ref('')
+const about = ref<string[]>([])
 const leaving = ref(false)
 const exchanging = ref(false)
-function ask(course: string, what: 'leave' | 'exchange') {
-  about.value = course
-  if (what === 'leave') leaving.value = true
-  else exchanging.value = true
+const changing = ref(false)
+function ask(courses: string[], what: 'leave' | 'exchange' | 'change') {
+  about.value = courses
+  const dialog = { leave: leaving, exchange: exchanging, change: changing }[what]
+  dialog.value = true
 }
+const acts = [{ what: 'exchange', words: 'exchange …', says: 'Exchange' }, { what: 'change', words: 'credits, grading …',
+  says: 'Credits and grading of' }, { what: 'leave', words: 'give up …', says: 'Give up' }] as const
 </script>
 
 <template>
   <section aria-labelledby="so-far">
     <h2 id="so-far">This term so far</h2>
-    <p v-if="registered.length + waits.length === 0" class="second">Nothing is registered yet.</p>
+    <p v-if="registered.length + student.state!.waitlisted.length === 0" class="second">Nothing is registered yet.</p>
     <FailedBox v-if="problem" :problem="problem" />
     <p v-if="refusals.length" class="blocking" role="alert">
       The seat is still held for you, and nothing is changed: {{ refusals.join(' ') }}
@@ -36,37 +34,34 @@ function ask(course: string, what: 'leave' | 'exchange') {
       <li v-for="row in registered" :key="row.course">
         <CourseBlock
           :code="`${row.course}-${row.labels.join(' + ')}`"
-          :title="`registered ${toLocal(row.at, session.zone).toFormat('d LLL, HH:mm')}`"
+          :title="`registered ${toLocal(row.at, session.zone).toFormat('d LLL, HH:mm')}${
+            row.grading === 'letter' ? '' : ` · ${sayGrading(row.grading)}`}`"
           state="registered"
           :hue="hueOfCourse(row.course, workingTerm.code)"
           :corner="`${formatCredits(row.credits)} cr`"
         />
         <p v-if="student.isOwn" class="small acts">
-          <WordLink class="small" :aria-label="`Exchange ${row.course}`" @click="ask(row.course, 'exchange')">exchange …</WordLink>
-          <WordLink class="small" :aria-label="`Give up ${row.course}`" @click="ask(row.course, 'leave')">give up …</WordLink>
-        </p>
-      </li>
-      <li v-for="wait in waits" :key="wait.section">
-        <CourseBlock
-          :code="`${wait.course}-${wait.label}`"
-          :title="wait.words"
-          state="waitlist"
-          :hue="hueOfCourse(wait.course, workingTerm.code)"
-        />
-        <p v-if="student.isOwn" class="small acts">
-          <ActButton v-if="wait.offered" :busy="busy" @click="accept(wait.id, wait.course)">Take the seat in {{ wait.course }}</ActButton>
           <WordLink
+            v-for="one in acts"
+            :key="one.what"
             class="small"
-            :aria-label="wait.offered ? `Let the seat in ${wait.course} go` : `Leave the waitlist of ${wait.course}`"
-            @click="leave(wait.id, wait.course)"
+            :aria-label="`${one.says} ${row.course}`"
+            @click="ask([row.course], one.what)"
           >
-            {{ wait.offered ? 'let it go' : 'leave the waitlist' }}
+            {{ one.words }}
           </WordLink>
         </p>
       </li>
+      <li v-for="wait in student.state!.waitlisted" :key="wait.id"><WaitRow :wait="wait" /></li>
     </ul>
-    <LeaveDialog v-model="leaving" :course="about" />
-    <ExchangeDialog v-model="exchanging" :course="about" />
+    <p v-if="student.isOwn && registered.length > 1" class="whole">
+      <WordLink class="small" @click="ask(registered.map(row => row.course), 'leave')">
+        Leave {{ workingTerm.term?.name }} as a whole …
+      </WordLink>
+    </p>
+    <LeaveDialog v-model="leaving" :about="about" />
+    <ExchangeDialog v-model="exchanging" :course="about[0] ?? ''" />
+    <ChangeDialog v-model="changing" :course="about[0] ?? ''" />
   </section>
 </template>
 
@@ -76,5 +71,6 @@ p { margin: 2px 0; }
 ul { list-style: none; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 10px; }
 li { width: 230px; }
 .acts { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
+.whole { margin-top: 8px; }
 @media (max-width: 800px) { li { width: 100%; } }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatCredits, sayCheck } from '@ridgeway/words'
-import { signOff } from '#shared/contract/acts/student'
-import type { Problem } from '~/composables/useApi'
+import { makeReleaseCode, signOff } from '#shared/contract/acts/student'
+import { type Problem, toProblem } from '~/composables/useApi'
 
 /** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */
 const student = useStudentStore()
@@ -31,6 +31,18 @@ async function sign() {
   busy.value = false
   if (!problem.value) note.value = ''
 }
+const code = ref('')
+watch([() => student.state?.id, () => workingTerm.code], () => code.value = '')
+async function makeCode() {
+  problem.value = null
+  try {
+    code.value = (await student.send(makeReleaseCode, { term: workingTerm.code })).code
+    announce(`The code is ${code.value}.`)
+  }
+  catch (error) {
+    problem.value = toProblem(error)
+  }
+}
 </script>
 
 <template>
@@ -59,6 +71,8 @@ async function sign() {
       <ActButton weight="full" :busy="busy" :off="cannotSign" @click="sign">
         {{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}
       </ActButton>
+      <span v-if="code" class="small" role="status">Tell {{ student.state?.name }} this code, it is shown once: <b>{{ code }}</b></span>
+      <WordLink v-else-if="!student.state?.signOff" class="small" @click="makeCode">Release by a code</WordLink>
     </div>
   </FootBar>
 </template>

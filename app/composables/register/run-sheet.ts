@@ -24,6 +24,8 @@ function createRunSheet() {
   const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
   const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.bundles.find(b => b.picked || b.registered)
   const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
+  /** The hour is all that stands in the way. */
+  const onlyOpening = computed(() => gatesClosed.value.length > 0 && gatesClosed.value.every(gate => gate.kind === 'opening'))
   /** A term that has closed opens no more; every other gate still can. */
   const tooLate = computed(() => gatesClosed.value.find(gate => gate.kind === 'closing'))
   /** Rows that would register, gates aside; a press also joins waitlists. */
@@ -40,17 +42,31 @@ function createRunSheet() {
   /** Why the button is off; empty when a press would do something. */
   const offBecause = computed(() => {
     if (!student.isOwn) return 'Only the student registers'
+    if (willRegister.value.length + willWait.value.length > 0 && onlyOpening.value && armed.canArm.value) return ''
+    if (gatesClosed.value.length > 0 && others.open.length > 0) return ''
     if (gatesClosed.value.length > 0) return 'A gate is closed'
-    return willRegister.value.length + willWait.value.length === 0 ? 'Nothing in the line-up would be registered' : ''
+    return willRegister.value.length + willWait.value.length === 0 && others.open.length === 0
+      ? 'Nothing in the line-up would be registered'
+      : ''
   })
   const registered = computed(() => {
     const mine = student.state?.registered.filter(row => row.term === workingTerm.code) ?? []
     return [...new Set(mine.map(row => row.course))].map((course) => {
       const rows = mine.filter(row => row.course === course)
-      return { course, labels: rows.map(row => row.label), credits: rows.reduce((sum, row) => sum + row.credits, 0), at: rows[0]!.at }
+      return { course, labels: rows.map(row => row.label), credits: rows.reduce((sum, row) => sum + row.credits, 0), at: rows[0]!.at,
+        grading: rows[0]!.grading }
     })
   })
-  const press = () => week.register(rows.value.map(row => row.rowId))
+  const others = useOtherTermsStore()
+  /** Everything that is open: the working term first, then what is lined up for other terms. */
+  async function press() {
+    if (rows.value.length > 0) await week.register(rows.value.map(row => row.rowId))
+    if (others.open.length > 0) await others.register()
+  }
+  /** Whether the last run came before the opening by the server's clock. */
+  const wasTooEarly = () => week.result?.rows.some(row => row.outcome === 'refused' && row.findings.some(finding =>
+    finding.code === 'gate' && !finding.ok && finding.gate.kind === 'opening')) ?? false
+  const armed = useArmed(() => student.state?.opening?.from ?? null, press, wasTooEarly)
 
   // The moment the opening passes, the sheet is read again: what was refused for the hour alone is not any more.
   watch(isOpen, (open, before) => {
@@ -63,5 +79,5 @@ function createRunSheet() {
     if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
   })
   return { opensIn, rows, refusals, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause, registered,
-    press }
+    onlyOpening, armed, press }
 }

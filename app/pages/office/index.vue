@@ -7,7 +7,9 @@ const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
 const search = ref('')
 watch(() => workingTerm.code, code => code && Promise.all([staff.loadSeats(), staff.loadOpenings()]), { immediate: true })
-useIntervalFn(() => staff.loadSeats(), 5000)
+// The seats themselves come by themselves; who plans what is read again now and then.
+useIntervalFn(() => staff.loadSeats(), 30_000)
+useSeatStream(() => workingTerm.code)
 const headers = [
   { title: 'Needs you for', key: 'need', value: 'urgency' },
   { title: 'Course', key: 'course' },
@@ -20,7 +22,11 @@ const headers = [
   { title: 'Waiting', key: 'waiting', align: 'end' as const },
   { title: 'Planned by', key: 'planned', align: 'end' as const },
 ]
-const rows = computed(() => (staff.seats ?? []).map(row => ({ ...row, left: row.capacity - row.taken - row.held })))
+const seats = useSeatsStore()
+const rows = computed(() => (staff.seats ?? []).map((row) => {
+  const now = seats.sumOf(workingTerm.code, row.id, row.pools) ?? row
+  return { ...row, ...now, left: now.capacity - now.taken - now.held }
+}))
 const totals = computed(() =>
   rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }),
 )
@@ -52,6 +58,7 @@ const about = computed(() =>
       >
     </v-data-table>
     <div class="beneath">
+      <RegistrationSwitch />
       <section class="card openings">
         <h2>Openings</h2>
         <p v-for="opening in staff.openings" :key="opening.term + opening.from">

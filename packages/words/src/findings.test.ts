@@ -125,7 +125,7 @@ describe('sayGate', () => {
     [{ ...base, kind: 'opening', from: '2026-11-09T15:00:00.000Z', zone: 'America/Denver', who: '24 to 59 credits' },
       'opens Mon 9 Nov, 08:00', 'Registration for Spring 2027 opens for you on Mon 9 Nov, 08:00 (24 to 59 credits).'],
     [{ ...base, kind: 'sign-off', signed: null, asked: true, advisor: 'Hollis' }, 'asked, not yet given by Hollis',
-      'Hollis has your request. Write to them if it is urgent.'],
+      'Hollis has your request. If it is urgent ask them for a release code.'],
     [{ ...base, kind: 'sign-off', signed: null, asked: false, advisor: null }, 'not asked for', 'Ask an advisor to sign off Spring 2027.'],
     [{ ...base, kind: 'holds', holds: [{ reason: 'Library', contact: 'the desk', placed: '' }] }, 'Library',
       'Contact the desk to clear it.'],

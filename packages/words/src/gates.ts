@@ -10,7 +10,7 @@ export interface GateWords {
 }
 
 const TITLES: Record<Gate['kind'], string> = {
-  'opening': 'Opening', 'closing': 'Closing', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program',
+  'opening': 'Opening', 'closing': 'Closing', 'office': 'Registration', 'sign-off': 'Sign-off', 'holds': 'Holds', 'program': 'Program',
   'terms': 'Terms' }
 
 /** A gate said; `way` is empty where it is open. */
@@ -32,11 +32,14 @@ function sayState(gate: Gate): { words: string, way: string } {
     case 'closing':
       return { words: `closed after ${sayDate(gate.by)}`,
         way: `Courses of ${term} could be added until ${sayDate(gate.by)}. Choose a later term, or ask the registrar's office.` }
+    case 'office':
+      return { words: `closed by the office: ${gate.because}`, way: 'Your line-up is kept; the office opens registration again.' }
     case 'sign-off': {
+      if (gate.released && !gate.signed) return { words: `released by a code, ${sayDate(gate.released)}`, way: '' }
       if (gate.signed) return { words: `by ${gate.signed.by}, ${sayDate(gate.signed.on)}`, way: '' }
       const who = gate.advisor ?? 'an advisor'
       return gate.asked
-        ? { words: `asked, not yet given by ${who}`, way: `${who} has your request. Write to them if it is urgent.` }
+        ? { words: `asked, not yet given by ${who}`, way: `${who} has your request. If it is urgent ask them for a release code.` }
         : { words: 'not asked for', way: `Ask ${who} to sign off ${term}.` }
     }
     case 'holds': {

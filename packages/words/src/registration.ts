@@ -24,6 +24,9 @@ export function sayFinding(finding: Finding): Said {
     }
     case 'section-unknown':
       return { words: `A section chosen for ${finding.course} is not in ${termName(finding.term)}.`, way: 'Choose a bundle again in Week.' }
+    case 'session-closed':
+      return { words: `${finding.course}-${finding.label} could be added until ${sayDate(finding.by)}.`,
+        way: 'Choose a bundle of a later part of the term in Week, or ask your advisor for a late add.' }
     case 'section-cancelled':
       return { words: `${finding.course}-${finding.label} is cancelled.`, way: 'Choose another bundle in Week.' }
     case 'bundle-incomplete': {

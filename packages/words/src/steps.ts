@@ -3,8 +3,9 @@ import { sayCheck } from './checks'
 import { formatCredits } from './credits'
 import { sayGate } from './gates'
 import { count } from './lists'
+import { sayDue, sayMoney } from './money'
 import { sayFinding } from './registration'
-import { sayDate, termName } from './terms'
+import { termName } from './terms'
 import { sayMeetings } from './times'
 
 /** One thing to do next: its name, and why or how. */
@@ -13,7 +14,7 @@ export function sayStep(step: NextStep): { title: string, words: string } {
     case 'seat offer':
       return {
         title: `A seat in ${step.course}-${step.label} is held for you`,
-        words: `For ${step.hoursLeft} h more, then it goes to the next in line. Tell the registrar's office whether you take it.`,
+        words: `For ${step.hoursLeft} h more, then it goes to the next in line. Take it under Register, or let it go.`,
       }
     case 'confirm program':
       return { title: 'Confirm your program', words: sayGate(step.gate).words }
@@ -47,7 +48,7 @@ export function sayStep(step: NextStep): { title: string, words: string } {
     case 'register':
       return { title: `Register ${count(step.courses, 'course')}`, words: 'Registration is open for you.' }
     case 'pay':
-      return { title: `Pay ${step.amount}`, words: `Due by ${sayDate(step.by)}; registration that is unpaid after that date is voided.` }
+      return { title: `Pay ${sayMoney(step.cents)}`, words: sayDue(step) }
     case 'off path':
       return { title: 'A course off the path', words: sayCheck(step.check) }
     case 'cover open':

@@ -1,6 +1,7 @@
 import { boolean, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
-import type { Season, Session, Weekday } from '@ridgeway/core/catalog'
+import type { Deadlines, Season, Session, Weekday } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
+import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { RepeatPolicy } from '@ridgeway/core/record'
 import { instant, jsonText, localDate } from './columns'
 
@@ -10,8 +11,8 @@ export const institution = mysqlTable('institution', {
   zone: varchar({ length: 60 }).notNull(),
   gradeScale: jsonText<GradeScale>()('grade_scale').notNull(),
   repeatPolicy: varchar('repeat_policy', { length: 10 }).$type<RepeatPolicy>().notNull(),
-  /** Cents per credit. */
-  creditPrice: int('credit_price').notNull(),
+  /** What it asks, gives back, and how long it waits. */
+  money: jsonText<MoneyPolicy>()('money').notNull(),
   termsText: varchar('terms_text', { length: 2000 }).notNull(),
 })
 
@@ -43,6 +44,8 @@ export const terms = mysqlTable('terms', {
   withdrawBy: localDate('withdraw_by').notNull(),
   feesDue: localDate('fees_due').notNull(),
   scheduled: boolean().notNull(),
+  /** Why the office keeps registration closed for now; null where it does not. */
+  closedBecause: varchar('closed_because', { length: 300 }),
   /** Counts changes of the term's sections, their seats left out. */
   sectionsVersion: int('sections_version').notNull().default(0),
 })
@@ -56,6 +59,8 @@ export const termSessions = mysqlTable('term_sessions', {
   name: varchar({ length: 40 }).notNull(),
   start: localDate().notNull(),
   end: localDate().notNull(),
+  /** Its own deadlines; null for those of the term. */
+  deadlines: jsonText<Deadlines>()('deadlines'),
 }, table => [primaryKey({ columns: [table.term, table.code] })])
 
 export const openings = mysqlTable('openings', {

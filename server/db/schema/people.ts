@@ -45,6 +45,8 @@ export const students = mysqlTable('students', {
   cohorts: jsonText<string[]>()('cohorts').notNull().$defaultFn(() => []),
   /** Credits a term the student aims at; null for none. */
   targetLoad: int('target_load'),
+  /** Residence band, by which tuition is asked. */
+  residence: varchar({ length: 20 }).notNull().default('resident'),
   /** Counts what changes in the student's file, the operations on plans left out, which have versions of their own. */
   version: int().notNull().default(0),
 }, table => [index('students_advisor').on(table.advisor)])
@@ -70,6 +72,8 @@ export const records = mysqlTable('records', {
 export const holds = mysqlTable('holds', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
+  /** Which of the college's own rules placed it, `fees 2027SP`; empty for one that a person placed. */
+  placedBy: varchar('placed_by', { length: 20 }).notNull().default(''),
   reason: varchar({ length: 200 }).notNull(),
   contact: varchar({ length: 120 }).notNull(),
   placed: instant('placed_at').notNull(),

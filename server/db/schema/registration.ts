@@ -77,6 +77,11 @@ export const registrations = mysqlTable('registrations', {
   grading: varchar({ length: 10 }).$type<GradingMode>().notNull().default('letter'),
   run: varchar({ length: 40 }).notNull(),
   at: instant('registered_at').notNull(),
+  /** What was charged for it, in cents: tuition stands on the bundle's first section. */
+  tuition: int().notNull().default(0),
+  fees: int().notNull().default(0),
+  /** Its grade stands on the record: it is history, no registration any more. */
+  graded: boolean().notNull().default(false),
 },
 table => [unique('registrations_once').on(table.student, table.section), index('registrations_section').on(table.section),
   index('registrations_term').on(table.student, table.term)])
@@ -93,6 +98,10 @@ export const waitlistEntries = mysqlTable('waitlist_entries', {
   bundle: jsonText<number[]>()('bundle').notNull().$defaultFn(() => []),
   grading: varchar({ length: 10 }).$type<GradingMode>().notNull().default('letter'),
   credits: int(),
+  /** Courses to give up when the seat is offered, decided beforehand; null leaves the answer to the student. */
+  exchange: jsonText<string[]>()('exchange_for'),
+  /** The place on the list when it was joined. */
+  joinedAs: int('joined_as').notNull().default(1),
 }, table => [unique('waitlist_once').on(table.student, table.section), index('waitlist_section').on(table.section, table.joined),
   index('waitlist_offers').on(table.offerUntil)])
 
@@ -104,6 +113,25 @@ export const freedSeats = mysqlTable('freed_seats', {
   pool: int().notNull().references(() => seatPools.id),
   at: instant('freed_at').notNull(),
 }, table => [index('freed_seats_section').on(table.section)])
+
+/** How it went for those who waited, term by term: what the chance of moving up has been. */
+export const waitlistPast = mysqlTable('waitlist_past', {
+  id: int().autoincrement().primaryKey(),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  course: varchar({ length: 10 }).notNull().references(() => courses.code),
+  place: int().notNull(),
+  offered: boolean().notNull(),
+}, table => [index('waitlist_past_course').on(table.course)])
+
+/** Codes by which an advisor releases a term without being at a screen with the student; only what they hash to stands here. */
+export const releaseCodes = mysqlTable('release_codes', {
+  student: int().notNull().references(() => students.person),
+  term: varchar({ length: 6 }).notNull().references(() => terms.code),
+  code: char({ length: 64 }).notNull(),
+  advisor: int().notNull().references(() => people.id),
+  made: instant('made_at').notNull(),
+  used: instant('used_at'),
+}, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** One press of the button: the key names it, so that the same request acts once. */
 export const registrationRuns = mysqlTable('registration_runs', {
@@ -123,7 +151,10 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw' | 'offer seat' | 'decline offer'
+export type LedgerAction = 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
+  | 'close registration'
+  | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'
+  | 'offer seat' | 'decline offer'
   | 'offer lapsed' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
   | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
   | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
@@ -132,7 +163,8 @@ export type LedgerAction = 'register' | 'join waitlist' | 'leave waitlist' | 'dr
 export const ledger = mysqlTable('ledger', {
   id: bigint({ mode: 'number' }).autoincrement().primaryKey(),
   at: instant('happened_at').notNull(),
-  actor: int().notNull().references(() => people.id),
+  /** Null for what the college does by itself. */
+  actor: int().references(() => people.id),
   /** Null for what concerns no single student, such as a new program. */
   student: int().references(() => students.person),
   action: varchar({ length: 30 }).$type<LedgerAction>().notNull(),

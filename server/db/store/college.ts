@@ -1,6 +1,6 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Executor } from '../database'
-import { clockSetting, collegeStamp, ledger, programs } from '../schema'
+import { clockSetting, collegeStamp, ledger, programs, terms } from '../schema'
 import type { Program } from '@ridgeway/core/requirements'
 import { plain, toInstant } from './plain'
 
@@ -37,6 +37,12 @@ export async function keepProgram(tx: Executor, kept: { id: string, program: Pro
     .onDuplicateKeyUpdate({ set: { body: program } })
   await tx.insert(ledger).values({ at, actor, student: null, action: kept.known ? 'replace program' : 'add program',
     detail: { program: id } })
+}
+
+/** Closes registration of a term with a reason, or opens it; every server hears of it through the stamp. */
+export async function keepClosing(tx: Executor, term: string, because: string | null) {
+  await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
+  await tx.update(terms).set({ closedBecause: because }).where(eq(terms.code, term))
 }
 
 /** Demonstration only: sets the clock; it runs on from there. */

@@ -12,13 +12,14 @@ export interface Dossier {
   email: string
   advisor: number | null
   programConfirmed: boolean
+  residence: string
   targetLoad: number | null
   placements: Record<string, number>
   cohorts: string[]
   /** Program ids, in order. */
   programs: string[]
   record: (Omit<CourseItem, 'id'> & { id: number })[]
-  registered: { id: number, section: number, course: string, label: string, term: string, credits: number, at: string, run: string }[]
+  registered: OnFile[]
   /** Plans that are not deleted, oldest first. */
   plans: { id: number, name: string, version: number, current: boolean, details: PlanDetails }[]
   /** Entries of the plan that was asked for. */
@@ -29,9 +30,27 @@ export interface Dossier {
   signOffs: { term: string, by: string, at: string, note: string, copy: PlanEntry[] }[]
   asked: { term: string, at: string }[]
   accepted: { term: string, at: string }[]
+  /** Terms that a code released, with the moment at which it was used. */
+  released: { term: string, at: string }[]
   waitlisted: Waiting[]
   usePins: { item: string, program: string, line: string }[]
   milestones: { program: string, milestone: string }[]
+}
+
+/** A registered section, with what was charged for it in cents. */
+interface OnFile {
+  id: number
+  section: number
+  course: string
+  label: string
+  term: string
+  session: string
+  credits: number
+  grading: GradingMode
+  tuition: number
+  fees: number
+  at: string
+  run: string
 }
 
 /** A place on a waitlist: of which section, and the bundle that is waited for. */
@@ -44,6 +63,8 @@ interface Waiting {
   place: number
   offerUntil: string | null
   bundle: number[]
+  /** Courses to give up when a seat is offered, decided beforehand; null leaves that to the student. */
+  exchange: string[] | null
 }
 
 /** A row of a line-up; `seen` is when and where it met as it was picked. */
@@ -78,12 +99,14 @@ interface Row extends Record<'student' | 'i' | 'j' | 'n' | 'm', number>, Record<
 
 /** The parts of the one statement: eight columns each, ids of students as its only placeholder, `{plan}` where plans are chosen. */
 const PARTS = [
-  `SELECT 'student' kind, s.person student, s.advisor i, s.program_confirmed j, s.target_load n, s.version m, p.name a, p.email b,
+  `SELECT 'student' kind, s.person student, s.advisor i, s.program_confirmed j, s.target_load n, s.version m, p.name a,
+     CONCAT(p.email, '|', s.residence) b,
      s.cohorts c, s.placements d FROM students s JOIN people p ON p.id = s.person WHERE s.person IN (?)`,
   'SELECT \'program\', student, position, NULL, NULL, NULL, program, NULL, NULL, NULL FROM student_programs WHERE student IN (?)',
   `SELECT 'record', student, id, credits, NULL, NULL, course, term, grade, CONCAT(state, '|', source) FROM records WHERE student IN (?)`,
-  `SELECT 'registered', r.student, r.section, r.credits, r.id, NULL, r.course, r.term, s.label, CONCAT(r.registered_at, '|', r.run)
-   FROM registrations r JOIN sections s ON s.id = r.section WHERE r.student IN (?)`,
+  `SELECT 'registered', r.student, r.section, r.credits, r.id, NULL, r.course, r.term, s.label,
+     CONCAT_WS('|', r.registered_at, r.run, s.session, r.grading, r.tuition, r.fees)
+   FROM registrations r JOIN sections s ON s.id = r.section WHERE r.student IN (?) AND NOT r.graded`,
   `SELECT 'plan', student, id, version, is_current, NULL, name, NULL, NULL, details FROM plans
    WHERE student IN (?) AND deleted_at IS NULL`,
   `SELECT 'entry', p.student, e.plan, e.credits, e.pinned, NULL, e.course, e.term, e.id, JSON_ARRAY(e.pinned_use, e.note)
@@ -101,9 +124,11 @@ const PARTS = [
   'SELECT \'accepted\', student, 0, NULL, NULL, NULL, accepted_at, term, NULL, NULL FROM terms_acceptances WHERE student IN (?)',
   `SELECT 'waiting', w.student, w.section, (SELECT COUNT(*) FROM waitlist_entries o WHERE o.section = w.section
      AND (o.joined_at < w.joined_at OR (o.joined_at = w.joined_at AND o.id <= w.id))), w.id, NULL, s.course, s.term, s.label,
-     CONCAT(w.bundle, '|', IFNULL(w.offer_until, ''))
+     CONCAT_WS('|', w.bundle, IFNULL(w.offer_until, ''), IFNULL(w.exchange_for, ''))
    FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE w.student IN (?)`,
   'SELECT \'pin\', student, 0, NULL, NULL, NULL, item, program, line, NULL FROM use_pins WHERE student IN (?)',
+  `SELECT 'released', student, 0, NULL, NULL, NULL, used_at, term, NULL, NULL FROM release_codes
+   WHERE student IN (?) AND used_at IS NOT NULL`,
   'SELECT \'milestone\', student, 0, NULL, NULL, NULL, program, milestone, NULL, NULL FROM milestones WHERE student IN (?)',
 ]
 const ALL = PARTS.join(' UNION ALL ')
@@ -112,7 +137,8 @@ const BY_ID = ALL.replace('{plan}', 'p.id = ?')
 const BEFORE_PLAN = PARTS.findIndex(part => part.includes('{plan}')) + 1
 
 const TAKE = {
-  student: (to: Dossier, row: Row) => Object.assign(to, { version: row.m, name: row.a, email: row.b, advisor: row.i,
+  student: (to: Dossier, row: Row) => Object.assign(to, { version: row.m, name: row.a, email: row.b.split('|')[0], advisor: row.i,
+    residence: row.b.split('|')[1],
     programConfirmed: row.j === 1, targetLoad: row.n, cohorts: JSON.parse(row.c) as string[],
     placements: JSON.parse(row.d) as Record<string, number> }),
   program: (to: Dossier, row: Row) => to.programs[row.i] = row.a,
@@ -121,8 +147,9 @@ const TAKE = {
     to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, state, source })
   },
   registered: (to: Dossier, row: Row) => {
-    const [at, run] = row.d.split('|') as [string, string]
-    to.registered.push({ id: row.n, section: row.i, course: row.a, label: row.c, term: row.b, credits: row.j, at: toInstant(at), run })
+    const [at, run, session, grading, tuition, fees] = row.d.split('|') as [string, string, string, GradingMode, string, string]
+    to.registered.push({ id: row.n, section: row.i, course: row.a, label: row.c, term: row.b, session, credits: row.j, grading,
+      tuition: Number(tuition), fees: Number(fees), at: toInstant(at), run })
   },
   plan: (to: Dossier, row: Row) =>
     to.plans.push({ id: row.i, version: row.j, current: row.n === 1, name: row.a, details: JSON.parse(row.d) as PlanDetails }),
@@ -149,11 +176,13 @@ const TAKE = {
   asked: (to: Dossier, row: Row) => to.asked.push({ term: row.b, at: toInstant(row.a) }),
   accepted: (to: Dossier, row: Row) => to.accepted.push({ term: row.b, at: toInstant(row.a) }),
   waiting: (to: Dossier, row: Row) => {
-    const [bundle, offer] = row.d.split('|') as [string, string]
+    const [bundle, offer, exchange] = row.d.split('|') as [string, string, string]
     const ids = JSON.parse(bundle) as number[]
     to.waitlisted.push({ id: row.n, section: row.i, place: row.j, course: row.a, term: row.b, label: row.c,
-      offerUntil: offer === '' ? null : toInstant(offer), bundle: ids.length > 0 ? ids : [row.i] })
+      offerUntil: offer === '' ? null : toInstant(offer), bundle: ids.length > 0 ? ids : [row.i],
+      exchange: exchange === '' ? null : JSON.parse(exchange) as string[] })
   },
+  released: (to: Dossier, row: Row) => to.released.push({ term: row.b, at: toInstant(row.a) }),
   pin: (to: Dossier, row: Row) => to.usePins.push({ item: row.a, program: row.b, line: row.c }),
   milestone: (to: Dossier, row: Row) => to.milestones.push({ program: row.a, milestone: row.b }),
 } satisfies Record<string, (to: Dossier, row: Row) => unknown>
@@ -181,10 +210,10 @@ export function dossiersFrom(found: readonly unknown[]): Map<number, Dossier> {
   for (const row of rows) {
     let dossier = dossiers.get(row.student)
     if (!dossier) {
-      dossier = { id: row.student, version: 0, name: '', email: '', advisor: null, programConfirmed: false, targetLoad: null,
+      dossier = { id: row.student, version: 0, name: '', email: '', advisor: null, programConfirmed: false, residence: '', targetLoad: null,
         placements: {}, cohorts: [], programs: [], record: [], registered: [], plans: [], entries: [], lineUp: [], exceptions: [],
         holds: [],
-        signOffs: [], asked: [], accepted: [], waitlisted: [], usePins: [], milestones: [] }
+        signOffs: [], asked: [], accepted: [], released: [], waitlisted: [], usePins: [], milestones: [] }
       dossiers.set(row.student, dossier)
     }
     TAKE[row.kind](dossier, row)

@@ -1,7 +1,7 @@
-import { and, desc, eq } from 'drizzle-orm'
+import { and, desc, eq, isNull } from 'drizzle-orm'
 import type { PlanEntry } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
-import { programRequests, signOffRequests, signOffs, studentPrograms, students, termsAcceptances } from '../schema'
+import { programRequests, releaseCodes, signOffRequests, signOffs, studentPrograms, students, termsAcceptances } from '../schema'
 
 export const askForSignOff = (tx: Executor, asked: { student: number, term: string, note: string, askedAt: string }) =>
   tx.insert(signOffRequests).values(asked).onDuplicateKeyUpdate({ set: { askedAt: asked.askedAt, note: asked.note } })
@@ -42,4 +42,15 @@ export async function replacePrograms(tx: Executor, student: number, programs: r
   await tx.delete(studentPrograms).where(eq(studentPrograms.student, student))
   await tx.insert(studentPrograms).values(programs.map((program, position) => ({ student, program, position })))
   await markProgramConfirmed(tx, student)
+}
+
+/** A new code in place of one that was not used. */
+export const keepReleaseCode = (tx: Executor, made: { student: number, term: string, code: string, advisor: number, made: string }) =>
+  tx.insert(releaseCodes).values({ ...made, used: null }).onDuplicateKeyUpdate({ set: { code: made.code, advisor: made.advisor,
+    made: made.made, used: null } })
+/** False where it is no code of this student and term, or was used before. */
+export async function useReleaseCode(tx: Executor, one: { student: number, term: string, code: string, used: string }): Promise<boolean> {
+  const [done] = await tx.update(releaseCodes).set({ used: one.used }).where(and(eq(releaseCodes.student, one.student),
+    eq(releaseCodes.term, one.term), eq(releaseCodes.code, one.code), isNull(releaseCodes.used)))
+  return done.affectedRows > 0
 }

@@ -1,6 +1,7 @@
 import type { RunResult } from '#shared/contract/acts/student'
 import type { Executor } from '../database'
 import { type Dossier, dossiersFrom, dossierStatement } from './dossiers'
+import { chargeOf, INSERT_MONEY } from './money'
 import { fromInstantText, type Statement, together } from './plain'
 
 /** A decided press, as it is kept. */
@@ -11,11 +12,13 @@ export interface Run {
   key: string
   asked: string
   at: string
-  claims: { sectionId: number, poolId: number, course: string, credits: number, grading: string }[]
+  claims: { sectionId: number, poolId: number, course: string, credits: number, grading: string, tuition: number, fees: number }[]
   /** Waitlists that are joined, with the place on each. */
-  waits: { sectionId: number, place: number, course: string, bundle: number[], grading: string, credits: number }[]
+  waits: { sectionId: number, place: number, course: string, bundle: number[], grading: string, credits: number | null }[]
   /** Line-up rows that are registered now. */
   rowsDone: number[]
+  /** The date in the college's zone, for what is charged. */
+  date: string
   refusals: { course: string, codes: string[] }[]
   result: RunResult
 }
@@ -68,20 +71,23 @@ export async function keepRuns(tx: Executor, runs: readonly Run[]): Promise<void
       const pools = [...seats].filter(([, count]) => count === taken).map(([pool]) => pool)
       statements.push(['UPDATE seat_pools SET taken = taken + ? WHERE id IN (?)', [taken, pools]])
     }
-    statements.push(['INSERT INTO registrations (student, section, pool, term, course, credits, run, registered_at, grading) VALUES ?',
-      [claims.map(({ run, claim }) => [run.student, claim.sectionId, claim.poolId, run.term, claim.course, claim.credits, run.key,
-        fromInstantText(run.at), claim.grading])]])
+    statements.push([`INSERT INTO registrations
+      (student, section, pool, term, course, credits, run, registered_at, grading, tuition, fees) VALUES ?`,
+    [claims.map(({ run, claim }) => [run.student, claim.sectionId, claim.poolId, run.term, claim.course, claim.credits, run.key,
+      fromInstantText(run.at), claim.grading, claim.tuition, claim.fees])]])
   }
   const waits = runs.flatMap(run => run.waits.map(wait => ({ run, wait })))
   if (waits.length > 0)
-    statements.push(['INSERT INTO waitlist_entries (student, section, joined_at, bundle, grading, credits) VALUES ?',
+    statements.push(['INSERT INTO waitlist_entries (student, section, joined_at, bundle, grading, credits, joined_as) VALUES ?',
       [waits.map(({ run, wait }) => [run.student, wait.sectionId, fromInstantText(run.at), JSON.stringify(wait.bundle), wait.grading,
-        wait.credits])]])
+        wait.credits, wait.place])]])
   const changed = [...new Set([...claims, ...waits].map(({ run }) => run.student))]
   if (changed.length > 0) {
     statements.push(['DELETE FROM line_up_rows WHERE id IN (?)', [runs.flatMap(run => run.rowsDone)]])
     statements.push(['UPDATE students SET version = version + 1 WHERE person IN (?)', [changed]])
   }
+  const charges = runs.map(run => chargeOf(run, run.claims)).filter(row => row !== null)
+  if (charges.length > 0) statements.push([INSERT_MONEY, [charges]])
   const told = runs.flatMap(run => [
     ...run.claims.map(claim => [fromInstantText(run.at), run.actor, run.student, 'register', claim.sectionId, claim.poolId, run.key,
       JSON.stringify({ course: claim.course })]),

@@ -1,3 +1,5 @@
+import type { MoneyEntry } from '@ridgeway/core/money'
+import type { WaitedBefore } from '@ridgeway/core/registration'
 import type { Executor } from '../database'
 import { ledger, type LedgerAction, type Role } from '../schema'
 import { change, fromInstantText, plain, toInstant } from './plain'
@@ -18,7 +20,8 @@ export const bumpStudents = (tx: Executor, students: readonly number[]) =>
 
 export interface LedgerEntry {
   at: string
-  actor: number
+  /** Null for what the college does by itself. */
+  actor: number | null
   student: number | null
   action: LedgerAction
   detail: Record<string, unknown>
@@ -26,11 +29,11 @@ export interface LedgerEntry {
 export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledger).values(entry)
 
 interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
-  kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed'
+  kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed' | 'money' | 'plan' | 'past'
 }
 
 /** What only the screens show besides the dossier: the advisor, what was written, the newest wish to change program, kept searches. */
-export async function readBeside(db: Executor, student: number) {
+export async function readBeside(db: Executor, student: number, term: string) {
   const rows = await plain<Beside>(db,
     `SELECT 'advisor' kind, p.id i, NULL j, p.name a, p.email b, NULL c, '' d, NULL at
        FROM students s JOIN people p ON p.id = s.advisor WHERE s.person = ?
@@ -39,8 +42,14 @@ export async function readBeside(db: Executor, student: number) {
      UNION ALL (SELECT 'change', id, NULL, state, programs, note, words, asked_at FROM program_requests WHERE student = ?
        ORDER BY id DESC LIMIT 1)
      UNION ALL SELECT 'search', NULL, NULL, name, NULL, NULL, search, NULL FROM kept_searches WHERE student = ?
-     UNION ALL SELECT 'feed', NULL, NULL, '', NULL, NULL, '', made_at FROM calendar_feeds WHERE student = ?`,
-    Array.from({ length: 5 }, () => student))
+     UNION ALL SELECT 'feed', NULL, NULL, '', NULL, NULL, '', made_at FROM calendar_feeds WHERE student = ?
+     UNION ALL SELECT 'money', id, cents, kind, happened_on, reference, courses, happened_at FROM money_entries
+       WHERE student = ? AND term = ?
+     UNION ALL SELECT 'plan', NULL, NULL, plan, NULL, NULL, '', NULL FROM payment_choices WHERE student = ? AND term = ?
+     UNION ALL SELECT 'past', b.place, b.offered, b.course, NULL, NULL, '', NULL FROM waitlist_past b WHERE b.course IN
+       (SELECT s.course FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE w.student = ? AND s.term = ?)
+       AND b.term <> ?`,
+    [...Array.from({ length: 5 }, () => student), student, term, student, term, student, term, term])
   const of = (kind: string) => rows.filter(row => row.kind === kind)
   const [advisor] = of('advisor')
   const [wish] = of('change')
@@ -51,6 +60,12 @@ export async function readBeside(db: Executor, student: number) {
       term: row.b, entry: row.c, text: row.d })),
     searches: of('search').map(row => ({ name: row.a, search: JSON.parse(row.d) as Record<string, unknown> }))
       .sort((a, b) => a.name < b.name ? -1 : 1),
+    account: { plan: of('plan')[0]?.a ?? null,
+      entries: of('money').sort((a, b) => a.i - b.i).map((row): MoneyEntry => ({ id: row.i, at: toInstant(row.at), date: row.b!, term,
+        kind: row.a as MoneyEntry['kind'], cents: row.j, courses: JSON.parse(row.d) as MoneyEntry['courses'], reference: row.c! })) },
+    /** How it went for those who waited before for the courses that are waited for now. */
+    waitedBefore: (course: string): WaitedBefore[] => of('past').filter(row => row.a === course)
+      .map(row => ({ place: row.i, offered: row.j === 1 })),
     feedSince: feed ? toInstant(feed.at) : null,
     programChange: wish
       ? { id: wish.i, state: wish.a as 'asked' | 'granted' | 'declined' | 'taken back', programs: JSON.parse(wish.b!) as string[],

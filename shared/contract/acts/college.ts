@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { FormatProblem } from '@ridgeway/formats'
 import { act, Done, known, Nothing } from '../define'
+import { termCode } from '../values'
 import { Account } from '../views/college'
 
 export const signIn = act({ name: 'sign in', method: 'POST', path: '/api/session', who: 'everybody', changes: [], most: 4000,
@@ -19,6 +20,21 @@ export type ProgramCheck = z.infer<typeof ProgramCheck>
 export const loadProgramFile = act({ name: 'load program file', method: 'POST', path: '/api/programs', who: 'office', changes: [],
   input: z.object({ text: z.string().min(1, 'the file is empty').max(150_000, 'a program file has at most 150 kB'), keep: z.boolean() }),
   output: ProgramCheck, most: 400_000, words: 'Checks a program file and, with `keep`, makes it the program\'s rules in its year.' })
+
+export const setRegistration = act({ name: 'close or open registration', method: 'PUT', path: '/api/terms', who: 'office', changes: [],
+  input: z.object({ term: termCode, because: z.string().trim().min(3, 'say why, so that students know').max(300).nullable() }),
+  output: Done,
+  words: 'Closes registration of a term for everybody, with what is told; null opens it again.' })
+
+export const startCrowd = act({ name: 'start the crowd', method: 'POST', path: '/api/standins/crowd', who: 'signed in', demo: true,
+  changes: [],
+  input: z.object({ term: termCode, size: z.number().int().min(1).max(1000, 'at most 1,000 students'),
+    pace: z.number().int().min(1).max(200, 'at most 200 a second'), seed: z.number().int().min(0).max(1_000_000).default(1) }),
+  output: z.object({ ready: z.number(), from: z.string() }),
+  words: 'Lets so many generated students choose sections and press Register from the next opening of the term on, so many a second.' })
+export const stopCrowd = act({ name: 'stop the crowd', method: 'DELETE', path: '/api/standins/crowd', who: 'signed in', demo: true,
+  changes: [],
+  input: z.object({ term: termCode }), output: Done, words: 'Nobody of the crowd presses any more.' })
 
 export const setClock = act({ name: 'set clock', method: 'PUT', path: '/api/standins/clock', who: 'signed in', demo: true, changes: [],
   input: z.object({ now: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' }) }), output: z.object({ now: z.string() }),

@@ -124,22 +124,62 @@ export const register = act({ name: 'register', method: 'POST', path: '/api/stud
 
 const key = z.uuid('a fresh key for each press')
 /** What became of a change of registration; where it was refused nothing is changed, and the decision says why. */
-export const ChangeResult = z.object({ done: z.boolean(), repeated: z.boolean(), dropped: z.array(z.string()),
+export const ChangeResult = z.object({ done: z.boolean(),
+  /** It was full: nothing is given up yet, and the exchange happens when a seat is offered. */
+  waits: z.boolean(), repeated: z.boolean(), dropped: z.array(z.string()),
   decision: known<RowDecision>('RowDecision').nullable() })
 export type ChangeResult = z.infer<typeof ChangeResult>
 export const dropCourses = act({ name: 'drop courses', method: 'POST', path: '/api/students/:id/drops', who: 'own',
-  input: z.object({ term: termCode, key, courses: z.array(courseCode).min(1, 'choose at least one course').max(LIMITS.lineUp) }),
+  input: z.object({ term: termCode, key, courses: z.array(courseCode).min(1, 'choose at least one course').max(LIMITS.lineUp),
+    /** Leaving nothing of the term registered is meant. */
+    everything: z.boolean().default(false) }),
   output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'courses that are registered; the key makes the press act once',
-  words: 'Gives up registered courses, all or none: until the last day to drop without a trace, after it with a W on the record.' })
+  words: 'Gives up registered courses, all or none, and the whole term only where that is said: until the last '
+    + ' day to drop without a trace, after it with a W on the record.' })
 export const exchangeCourse = act({ name: 'exchange a course', method: 'POST', path: '/api/students/:id/exchanges', who: 'own',
   input: z.object({ term: termCode, key, drops: z.array(courseCode).min(1, 'choose what to give up').max(LIMITS.lineUp),
-    course: courseCode, sectionIds }),
+    course: courseCode, sectionIds,
+    /** Where it is full: wait, and exchange when a seat is offered. */
+    wait: z.boolean().default(false) }),
   output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'courses that are registered; the key makes the press act once',
-  words: 'Takes a bundle in place of registered courses: both or neither.' })
+  words: 'Takes a bundle in place of registered courses: both or neither, or, where it is full, when a seat is offered.' })
+export const changeRegistered = act({ name: 'change a registered course', method: 'PUT', path: '/api/students/:id/registrations',
+  who: 'own',
+  input: z.object({ term: termCode, key, course: courseCode, credits: credits.optional(), grading: gradingMode.optional() }),
+  output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'a course that is registered; the key makes the press act once',
+  words: 'For how many credits a registered course is, or how it is graded: decided and charged anew on the same seats.' })
 export const takeOffer = act({ name: 'take an offered seat', method: 'POST', path: '/api/students/:id/offers', who: 'own',
   input: z.object({ term: termCode, key, entry: rowNumber, drops: z.array(courseCode).max(LIMITS.lineUp).default([]) }),
   output: ChangeResult, changes: ['student', 'week', 'sheet'], basis: 'an offer that still stands; the key makes the press act once',
   words: 'Registers the bundle that was waited for with the seat that is held, by all rules; courses named are given up for it.' })
+export const decideOffer = act({ name: 'decide an offer beforehand', method: 'PUT', path: '/api/students/:id/waitlist', who: 'own',
+  input: z.object({ term: termCode, entry: rowNumber, exchange: z.array(courseCode).max(LIMITS.lineUp).nullable() }), output: Done,
+  changes: ['student'], basis: 'a wait without an offer yet',
+  words: 'What happens when a seat is offered: it is taken at once, in place of the courses named or beside all; null asks the student.' })
 export const leaveWaitlist = act({ name: 'leave a waitlist', method: 'DELETE', path: '/api/students/:id/waitlist', who: 'own',
   input: z.object({ term: termCode, entry: z.coerce.number().int().positive() }), output: Done, changes: ['student', 'week', 'sheet'],
   words: 'Leaves a waitlist; a seat that is held goes to the next.' })
+
+/* Release without a screen in common. */
+export const makeReleaseCode = act({ name: 'make a release code', method: 'POST', path: '/api/students/:id/release-code',
+  who: 'their advisor', input: z.object({ term: termCode }), output: z.object({ code: z.string() }), changes: [],
+  words: 'A code that releases the term once the student enters it; an earlier one that was not used ends. It is shown once.' })
+export const enterReleaseCode = act({ name: 'enter a release code', method: 'PUT', path: '/api/students/:id/release-code', who: 'own',
+  input: z.object({ term: termCode, code: z.string().trim().toUpperCase().regex(/^[A-Z0-9]{4}-?[A-Z0-9]{4}$/,
+    'a code such as K7QM-2PXD') }),
+  output: Done, changes: ['student', 'week', 'sheet'], words: 'Opens the gate of the sign-off with a code from the advisor.' })
+
+/* Money. */
+export const choosePlan = act({ name: 'choose a payment plan', method: 'PUT', path: '/api/students/:id/account', who: 'own',
+  input: z.object({ term: termCode, plan: z.string().max(20) }), output: Done, changes: ['student'],
+  words: 'Whether the term is paid at once or in parts; until the first part is due.' })
+export const startPayment = act({ name: 'start a payment', method: 'POST', path: '/api/students/:id/payments', who: 'own',
+  input: z.object({ term: termCode, key, cents: z.number().int().min(100, 'at least 1.00').max(10_000_000) }),
+  output: z.object({ payment: z.uuid() }), changes: [], basis: 'what is still to pay; the key makes the press act once',
+  words: 'Begins a payment; the card is given at the payment desk, and only its answer is money.' })
+export const askPayback = act({ name: 'ask for money back', method: 'POST', path: '/api/students/:id/paybacks', who: 'own',
+  input: z.object({ term: termCode, key }), output: z.object({ cents: z.number() }), changes: ['student'],
+  basis: 'what the college owes; the key makes the press act once', words: 'Sends back what was paid beyond what is charged.' })
+export const giveCard = act({ name: 'give a card at the desk', method: 'POST', path: '/api/students/:id/desk', who: 'own', demo: true,
+  input: z.object({ payment: z.uuid(), card: z.string().trim().regex(/^[\d ]{12,23}$/, 'a card number of 12 to 19 digits') }),
+  output: Done, changes: ['student'], words: 'The stand-in for the payment desk takes a card and answers by itself.' })

@@ -1,11 +1,13 @@
 import { z } from 'zod'
 import type { Course, Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
+import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { RepeatPolicy } from '@ridgeway/core/record'
 import type { Program } from '@ridgeway/core/requirements'
 import { known, view } from '../define'
 import { role, termCode } from '../values'
+import { SeatNews } from './student'
 
 export const Account = z.object({ id: z.number(), name: z.string(), username: z.string(), role })
 export type Account = z.infer<typeof Account>
@@ -20,7 +22,7 @@ export const readDemoAccounts = view({ name: 'demo accounts', path: '/api/sessio
   input: z.object({}), output: z.array(DemoAccount), stamp: 'none', words: 'The accounts that the demonstration offers.' })
 
 export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 'signed in', input: z.object({}),
-  output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), creditPrice: z.number(), termsText: z.string(),
+  output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), money: known<MoneyPolicy>('MoneyPolicy'), termsText: z.string(),
     sites: known<Site[]>('Site, a list'), travel: known<TravelTime[]>('TravelTime, a list'),
     programs: known<Record<string, Program>>('Program, by id'), courses: known<Course[]>('Course, a list'),
     terms: known<Term[]>('Term, a list'), scale: known<GradeScale>('GradeScale'), repeatPolicy: known<RepeatPolicy>('RepeatPolicy'),
@@ -42,7 +44,8 @@ export type AdviseeRow = z.infer<typeof AdviseeRow>
 export const readAdvisees = view({ name: 'advisees', path: '/api/advisees', who: 'advisor', input: z.object({ term: termCode }),
   output: z.array(AdviseeRow), stamp: 'none', words: 'The advisor\'s students, those that need something first.' })
 
-const SeatRow = z.object({ id: z.number(), course: z.string(), label: z.string(), part: z.string(), capacity: z.number(),
+const SeatRow = z.object({ id: z.number(), pools: z.array(z.number()), course: z.string(), label: z.string(), part: z.string(),
+  capacity: z.number(),
   taken: z.number(), held: z.number(), waiting: z.number(), cancelled: z.boolean(), planned: z.number(),
   /** What the section needs of the office, most pressing first; empty when nothing. */
   need: z.string(), urgency: z.number() })
@@ -54,3 +57,10 @@ export const readOpenings = view({ name: 'openings', path: '/api/openings', who:
     words: z.string() })), stamp: 'catalog in the news', words: 'From when whom each term is open to.' })
 export const readClock = view({ name: 'clock', path: '/api/standins/clock', who: 'signed in', demo: true, input: z.object({}),
   output: z.object({ now: z.string() }), stamp: 'none', words: 'What the demonstration\'s clock shows.' })
+export const readCrowd = view({ name: 'crowd', path: '/api/standins/crowd', who: 'signed in', demo: true,
+  input: z.object({ term: termCode }),
+  output: z.object({ waiting: z.number(), done: z.number(), registered: z.number(), from: z.string().nullable() }), stamp: 'none',
+  words: 'How many of the crowd have pressed, and how many sections they got.' })
+export const listenSeats = view({ name: 'news of seats', path: '/api/seats/news', who: 'signed in', input: z.object({ term: termCode }),
+  output: SeatNews, stream: true, stamp: 'none: it is the news',
+  words: 'An event stream of the seats of a term: all of them, then what changes.' })

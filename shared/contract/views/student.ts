@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import type { GradingMode, Meeting, Section } from '@ridgeway/core/catalog'
 import type { PlanEntry, Plan, PlanOperation, StudentFile } from '@ridgeway/core/planning'
-import type { Finding, Gate, RowDecision } from '@ridgeway/core/registration'
+import type { MoneyEntry } from '@ridgeway/core/money'
+import type { Finding, Gate, RowDecision, WaitedBefore } from '@ridgeway/core/registration'
 import type { MovedPick } from '@ridgeway/core/next'
 import type { Wish } from '@ridgeway/core/weeks'
 import { known, view } from '../define'
@@ -17,8 +18,10 @@ export const ProgramChange = z.object({
 })
 export type ProgramChange = z.infer<typeof ProgramChange>
 
-const Registered = z.object({ section: z.number(), course: z.string(), label: z.string(), term: z.string(), credits: z.number(),
-  at: z.string(), run: z.string() })
+const Registered = z.object({ section: z.number(), course: z.string(), label: z.string(), term: z.string(),
+  session: z.string(), credits: z.number(), grading: known<GradingMode>('GradingMode'),
+  /** What was charged for it, in cents. */
+  tuition: z.number(), fees: z.number(), at: z.string(), run: z.string() })
 export type Registered = z.infer<typeof Registered>
 
 /** `credits` are those chosen for the row, else those that the plan has the course for; null where it is not in the plan. */
@@ -42,6 +45,10 @@ export const StudentState = z.object({
   email: z.string(),
   advisor: z.object({ id: z.number(), name: z.string(), email: z.string() }).nullable(),
   programConfirmed: z.boolean(),
+  /** Residence band, by which tuition is asked. */
+  residence: z.string(),
+  /** The account of the working term: its lines, and the plan by which it is paid where one was chosen. */
+  account: z.object({ entries: known<MoneyEntry[]>('MoneyEntry, a list'), plan: z.string().nullable() }),
   targetLoad: z.number().nullable(),
   /** The plan that was asked for, else the current one; its entries stand in the file. */
   plan: PlanHead.extend({ note: z.string(), termNotes: z.record(z.string(), z.string()) }),
@@ -62,7 +69,11 @@ export const StudentState = z.object({
   searches: z.array(z.object({ name: z.string(), search: known<Record<string, unknown>>('Search') })),
   feedSince: z.string().nullable(),
   waitlisted: z.array(z.object({ id: z.number(), section: z.number(), course: z.string(), label: z.string(), place: z.number(),
-    offerUntil: z.string().nullable(), bundle: z.array(z.number()) })),
+    offerUntil: z.string().nullable(), bundle: z.array(z.number()),
+    /** What is given up when a seat is offered, decided beforehand; null asks the student. */
+    exchange: z.array(z.string()).nullable(),
+    /** How it went for those who waited for the course before. */
+    before: known<WaitedBefore[]>('WaitedBefore, a list') })),
   gates: known<Gate[]>('Gate, a list'),
   opening: z.object({ from: z.string(), words: z.string() }).nullable(),
   holds: z.array(z.object({ reason: z.string(), contact: z.string(), placed: z.string() })),
@@ -82,11 +93,20 @@ export const readPlan = view({ name: 'one plan', path: '/api/students/:id/plans/
     changes: z.array(z.object({ by: z.string(), person: z.number(), operation: known<PlanOperation>('PlanOperation') })) }),
   words: 'One of the student\'s plans, with what was done to it after a version, and by whom.' })
 
+/**
+ * Seats of a term as they are now: all of them first, then those that changed. By seat category its capacity, seats taken and held; by
+ * section how many wait.
+ */
+export const SeatNews = z.object({ term: z.string(), pools: z.record(z.string(), z.tuple([z.number(), z.number(), z.number()])),
+  waiting: z.record(z.string(), z.number()) })
+export type SeatNews = z.infer<typeof SeatNews>
+
 /** What changed beside an open page, as versions only. */
 export const News = z.object({ version: z.number(), plans: z.record(z.string(), z.number()), catalog: z.number() })
 export type News = z.infer<typeof News>
-export const listen = view({ name: 'news of a student', path: '/api/students/:id/news', who: 'file', input: z.object({}), output: News,
-  stream: true, stamp: 'none: it is the news', words: 'An event stream of versions: student\'s file, plans, catalog.' })
+export const listen = view({ name: 'news of a student', path: '/api/students/:id/news', who: 'file',
+  input: z.object({ term: termCode.optional() }), output: News, stream: true, stamp: 'none: it is the news',
+  words: 'An event stream of versions: student\'s file, plans, catalog; and, as events named seats, of the seats of a term.' })
 
 /** A bundle with what would happen if it were registered now. */
 export const BundleView = z.object({ id: z.string(), course: z.string(), sections: known<Section[]>('Section, a list'), times: z.string(),
@@ -107,3 +127,24 @@ export type Sheet = z.infer<typeof Sheet>
 export const dryRun = view({ name: 'dry run', path: '/api/students/:id/dry-run', who: 'file', input: z.object({ term: termCode }),
   output: Sheet, stamp: 'version of the student\'s file, and the seats',
   words: 'The decision of the registration on the line-up as it is, changing nothing.' })
+
+const PaymentView = z.object({ id: z.string(), cents: z.number(), state: z.enum(['started', 'sent', 'accepted', 'refused']),
+  started: z.string(), settled: z.string().nullable() })
+export const AccountView = z.object({ entries: known<MoneyEntry[]>('MoneyEntry, a list'), plan: z.string().nullable(),
+  payments: z.array(PaymentView) })
+export type AccountView = z.infer<typeof AccountView>
+export const readAccountView = view({ name: 'account', path: '/api/students/:id/account', who: 'file', input: z.object({ term: termCode }),
+  output: AccountView, stamp: 'version of the student\'s file', words: 'What was charged, came back and was paid for a term.' })
+
+/** Where a press stands: so many before it in the line of this server, 0 while it is served; null where it is not in line here. */
+export const Place = z.object({ before: z.number().nullable(), served: z.boolean() })
+export type Place = z.infer<typeof Place>
+export const readPlace = view({ name: 'place in line', path: '/api/students/:id/registrations', who: 'own',
+  input: z.object({ key: z.uuid() }), output: Place, stamp: 'none', words: 'Where a press of Register stands while it has no answer.' })
+
+/** The run sheet of another term that is scheduled, with its own gates. */
+export const OtherTerm = Sheet.extend({ term: z.string(), gates: known<Gate[]>('Gate, a list'), labels: z.record(z.string(), z.string()) })
+export type OtherTerm = z.infer<typeof OtherTerm>
+export const readOtherTerms = view({ name: 'run sheets of other terms', path: '/api/students/:id/line-ups', who: 'file',
+  input: z.object({ term: termCode }), output: z.array(OtherTerm), stamp: 'version of the student\'s file, and the seats',
+  words: 'The dry run of every line-up but that of one term, each with its gates.' })

@@ -15,6 +15,8 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
   void week.loadSheet()
   void week.ensure()
 }, { immediate: true })
+/** A sign-off is all that is missing of an advisor. */
+const asksForCode = computed(() => student.isOwn && student.gates.some(gate => gate.kind === 'sign-off' && !gate.open))
 const about = computed(() =>
   week.sheet
     ? `${formatCredits(rows.value.reduce((sum, row) => sum + row.credits, 0))} cr · dry run ${
@@ -71,6 +73,7 @@ function retry() {
           <p>{{ catalog.termsText }}</p>
           <ActButton @click="accept">Accept for {{ workingTerm.term?.name }}</ActButton>
         </section>
+        <OtherTerms />
         <TermSoFar />
         <section v-if="bars.length" class="week" aria-labelledby="the-week">
           <h2 id="the-week">The week that it makes</h2>
@@ -79,6 +82,7 @@ function retry() {
       </div>
       <aside>
         <GateList :gates="student.gates" :opens-in="opensIn" />
+        <ReleaseCode v-if="asksForCode" />
         <CostCard />
       </aside>
     </div>

@@ -1,4 +1,4 @@
-import type { Course, LocalDate, Season, Term, TermCode, TermName } from './types'
+import type { Course, Deadlines, LocalDate, Season, Session, Term, TermCode, TermName } from './types'
 
 const SEASON_RANK: Record<Season, number> = { spring: 1, summer: 2, fall: 3 }
 const SEASON_CODE: Record<string, Season> = { SP: 'spring', SU: 'summer', FA: 'fall' }
@@ -61,6 +61,7 @@ function inLaterYear(term: Term, years: number): Term {
     dropBy: move(term.dropBy),
     withdrawBy: move(term.withdrawBy),
     feesDue: move(term.feesDue),
+    closedBecause: null,
   }
 }
 
@@ -73,6 +74,20 @@ export function termPhase(term: Pick<Term, 'start' | 'end'>, today: LocalDate): 
   if (term.end < today) return 'past'
   return term.start <= today ? 'under way' : 'future'
 }
+
+/** The session of a term by its code; undefined where the term has no such one. */
+export const sessionOf = ({ sessions }: Pick<Term, 'sessions'>, code: string): Session | undefined =>
+  sessions.find(session => session.code === code)
+
+/** The last days for courses of a session: its own, or those of the term. */
+export function deadlinesOf(term: Deadlines & Pick<Term, 'sessions'>, session: string | undefined): Deadlines {
+  const own = session === undefined ? null : sessionOf(term, session)?.deadlines
+  return own ?? { addBy: term.addBy, dropBy: term.dropBy, withdrawBy: term.withdrawBy }
+}
+
+/** The last day on which anything of a term can still be added: that of its latest session. */
+export const lastToAdd = (term: Deadlines & Pick<Term, 'sessions'>): LocalDate =>
+  term.sessions.reduce((last, { deadlines }) => deadlines && deadlines.addBy > last ? deadlines.addBy : last, term.addBy)
 
 /** Part of the term that has gone by, 0 to 1, by calendar days. */
 export function termProgress(term: Pick<Term, 'start' | 'end'>, today: LocalDate): number {

@@ -22,14 +22,19 @@ export type ClassStanding = 'freshman' | 'sophomore' | 'junior' | 'senior'
 /** How a course is graded: with a letter, with pass or no credit, or not at all. */
 export type GradingMode = 'letter' | 'pass' | 'audit'
 
+/** The last days on which a course can be added, dropped without a trace, and left with a W. */
+export interface Deadlines { addBy: LocalDate, dropBy: LocalDate, withdrawBy: LocalDate }
+
 export interface Session {
   code: string
   name: string
   start: LocalDate
   end: LocalDate
+  /** Its own deadlines, where they are not those of the term. */
+  deadlines?: Deadlines | null
 }
 
-export interface Term {
+export interface Term extends Deadlines {
   code: TermCode
   name: string
   season: Season
@@ -43,10 +48,9 @@ export interface Term {
   movedDays: { date: LocalDate, follows: Weekday }[]
   loadCap: Credits
   fullTime: Credits
-  addBy: LocalDate
-  dropBy: LocalDate
-  withdrawBy: LocalDate
   feesDue: LocalDate
+  /** Why the office keeps registration closed for now; null where it does not. */
+  closedBecause?: string | null
   /** True once sections exist for the term. */
   scheduled: boolean
 }

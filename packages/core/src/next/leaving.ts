@@ -1,6 +1,6 @@
 import { linked } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
-import type { CourseCode, CourseItem, Credits, LocalDate, Term } from '../catalog/types'
+import type { CourseCode, CourseItem, Credits, Deadlines, LocalDate, Term } from '../catalog/types'
 import type { StudentFile } from '../planning/student-file'
 import { readCourseRules } from '../prerequisites/evaluate'
 import type { RecordRules } from '../record/attempts'
@@ -8,7 +8,10 @@ import { factsOf } from '../record/facts'
 
 /** What giving up registered courses of a term comes to. */
 export interface Leaving {
-  /** `drop` leaves no trace on the record, `withdraw` leaves a W; `closed` when the last day for both is over. */
+  /**
+   * `drop` leaves no trace on the record, `withdraw` leaves a W for one of them at least; `closed` when the last day for both is over for
+   * one of them.
+   */
   kind: 'drop' | 'withdraw' | 'closed'
   /** The last day on which it is that; null when it is closed. */
   until: LocalDate | null
@@ -20,10 +23,15 @@ export interface Leaving {
   planned: CourseCode[]
   /** Whether the advisor's sign-off of the term has one of them. */
   signedOff: boolean
+  /** Those that leave a W. */
+  withdrawn: CourseCode[]
+  /** Nothing of the term stays registered. */
+  everything: boolean
 }
 
-/** How registered courses can be left on a date; deadlines are those of the term (common practice, no source). */
-export function leavingKind({ dropBy, withdrawBy }: Pick<Term, 'dropBy' | 'withdrawBy'>, date: LocalDate): Pick<Leaving, 'kind' | 'until'> {
+/** How a registered course can be left on a date, by the deadlines of its session (common practice, no source). */
+export function leavingKind({ dropBy, withdrawBy }: Pick<Deadlines, 'dropBy' | 'withdrawBy'>, date: LocalDate): Pick<Leaving, 'kind'
+  | 'until'> {
   if (date <= dropBy) return { kind: 'drop', until: dropBy }
   return date <= withdrawBy ? { kind: 'withdraw', until: withdrawBy } : { kind: 'closed', until: null }
 }
@@ -35,14 +43,19 @@ export const WITHDRAWN = 'W'
  * What it comes to when a student gives up registered courses of a term: all that the page tells before, and what the server refuses by.
  * Rules are read as they stand with the courses and without; what did not hold before is no consequence.
  */
-export function readLeaving(courses: readonly CourseCode[], { term, date, file, rules, instead = [] }: {
+export function readLeaving(courses: readonly CourseCode[], { term, date, file, rules, instead = [], deadlines = () => term }: {
   term: Term
   date: LocalDate
   file: Pick<StudentFile, 'record' | 'entries' | 'signedOff'> & Parameters<typeof factsOf>[0]
   rules: RecordRules
   /** What is registered in the same move. */
   instead?: readonly CourseItem[]
+  /** The last days of a registered course: those of its session. */
+  deadlines?: (course: CourseCode) => Deadlines
 }): Leaving {
+  const kinds = courses.map(course => ({ course, ...leavingKind(deadlines(course), date) }))
+  const worst = kinds.find(one => one.kind === 'closed') ?? kinds.find(one => one.kind === 'withdraw') ?? kinds[0]
+    ?? leavingKind(term, date)
   const goes = (item: Pick<CourseItem, 'course' | 'term' | 'state'>) =>
     item.term === term.code && item.state === 'registered' && courses.includes(item.course)
   const left = [...file.record.filter(item => !goes(item)), ...instead]
@@ -66,7 +79,8 @@ export function readLeaving(courses: readonly CourseCode[], { term, date, file, 
   const withPlan = (items: readonly CourseItem[]) => [...items, ...planned.filter(entry => termOrder(entry.term) >= termOrder(term.code))
     .map(asItem)]
   return {
-    ...leavingKind(term, date),
+    kind: worst.kind,
+    until: worst.until,
     credits,
     fullTime: { before: credits.before >= term.fullTime, after: credits.after >= term.fullTime },
     alone: inTerm(left).filter(item => item.state === 'registered' && !instead.includes(item)
@@ -74,5 +88,7 @@ export function readLeaving(courses: readonly CourseCode[], { term, date, file, 
     planned: [...new Set(later.filter(entry => broken(entry.course, entry.term, withPlan(file.record), withPlan(left)))
       .map(entry => entry.course))],
     signedOff: file.signedOff.some(one => one.term === term.code && one.copy.some(entry => courses.includes(entry.course))),
+    withdrawn: kinds.filter(one => one.kind === 'withdraw').map(one => one.course),
+    everything: courses.length > 0 && !left.some(item => item.term === term.code && item.state === 'registered'),
   }
 }

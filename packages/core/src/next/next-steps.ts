@@ -24,7 +24,7 @@ type StepFinding
     | { code: 'accept terms', term: TermName }
     | { code: 'refused', course: CourseCode, finding: Finding }
     | { code: 'register', courses: number }
-    | { code: 'pay', amount: string, by: LocalDate }
+    | { code: 'pay', cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null }
     | { code: 'off path', check: PlanCheck }
     | { code: 'cover open', credits: Credits }
 
@@ -51,7 +51,8 @@ export interface StepsInput {
   plannedInTerm: number
   openCredits: number
   offers: readonly { course: string, label: string, hoursLeft: number }[]
-  feesDue: { amount: string, by: LocalDate } | null
+  /** What is to pay next for the term. */
+  feesDue: { cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null } | null
   advisor: string | null
 }
 
@@ -64,6 +65,8 @@ export function nextSteps(input: StepsInput): NextStep[] {
   for (const offer of input.offers) {
     add({ code: 'seat offer', ...offer, id: `offer:${offer.course}`, place: 'register', about: offer.course, blocking: true })
   }
+  // What is overdue costs the seats: nothing but an offer that ends is more pressing.
+  add(input.feesDue?.overdue && payStep(input.feesDue))
   const program = closed('program')
   add(
     program
@@ -97,7 +100,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
     ready > 0 && opening?.open && !closed('closing')
     && { code: 'register', courses: ready, id: 'register', place: 'register', about: 'register', blocking: false },
   )
-  add(input.feesDue && { code: 'pay', ...input.feesDue, id: 'fees', place: 'register', about: 'fees', blocking: false })
+  add(input.feesDue && !input.feesDue.overdue && payStep(input.feesDue))
   for (const check of blockers.filter(c => c.term !== term.code).slice(0, 4)) {
     add({ code: 'mend', check, term: null, id: check.id, place: 'plan', about: check.itemId ?? '', blocking: false })
   }
@@ -110,6 +113,9 @@ export function nextSteps(input: StepsInput): NextStep[] {
   )
   return steps
 }
+
+const payStep = (due: NonNullable<StepsInput['feesDue']>): NextStep =>
+  ({ code: 'pay', ...due, id: 'fees', place: 'register', about: 'fees', blocking: due.overdue })
 
 /** What the dry run refuses and nothing else says yet: a clash once for its two courses, partners once, plan checks not again. */
 function refusedRows({ lineUp, checks, term }: StepsInput) {

@@ -36,7 +36,8 @@ export interface Standing {
 }
 
 /** The whole reading of a student: requirements, checks, loads and finish, from record and plan. Pure and deterministic. */
-export function readStanding(file: StudentFile, catalog: Catalog, today: LocalDate): Standing {
+export function readStanding(onFile: StudentFile, catalog: Catalog, today: LocalDate): Standing {
+  const file = asOf(onFile, catalog, today)
   const items = itemsOf(file)
   return standingWith(items, readPrograms(programsOf(file, catalog), items, file, catalog), file, catalog, today)
 }
@@ -65,6 +66,15 @@ function standingWith(items: CourseItem[], { reports, inputs }: Pick<Standing, '
     unplaced: Math.max(open - held, ...reports.map(report => lackingInTotal(report, file.placeholders))),
     offPath: findOffPath(input, reports).map(item => item.id),
   }
+}
+
+/** A file as it reads on a date: what is registered in a term that has begun is under way. */
+function asOf(file: StudentFile, { terms }: Pick<Catalog, 'terms'>, today: LocalDate): StudentFile {
+  const begun = new Set(terms.filter(term => term.start <= today).map(term => term.code))
+  if (!file.record.some(item => item.state === 'registered' && item.term && begun.has(item.term))) return file
+  return { ...file, record: file.record.map(item => item.state === 'registered' && item.term && begun.has(item.term)
+    ? { ...item, state: 'under way' }
+    : item) }
 }
 
 /** Record, registrations and plan of a file as one list. */

@@ -1,6 +1,6 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
-import { nameOf } from '../catalog/terms'
-import type { Course, CourseCode, CourseItem, Credits, Section, Term, TravelTime } from '../catalog/types'
+import { deadlinesOf, nameOf } from '../catalog/terms'
+import type { Course, CourseCode, CourseItem, Credits, LocalDate, Section, Term, TravelTime } from '../catalog/types'
 import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import type { RecordRules } from '../record/attempts'
 import { factsOf, type FactsOnFile, type StudentFacts } from '../record/facts'
@@ -56,6 +56,10 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
   registered: readonly Section[]
   /** Sections on whose waitlist the student is. */
   waitlisted?: ReadonlySet<number> | undefined
+  /** The date in the college's zone, by which the deadlines of sessions are read; left out, none is over. */
+  today?: LocalDate | undefined
+  /** Courses for which a rule was lifted in this term: adding after the last day, or who may take a section. */
+  lifted?: { lateAdd: ReadonlySet<CourseCode>, restriction: ReadonlySet<CourseCode> } | undefined
 }
 
 const NONE: ReadonlySet<CourseCode> = new Set()
@@ -415,7 +419,9 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
   had: (course: Course) => Had
   bundles: (course: Course) => readonly Bundle[]
 }): Alone {
-  const gates = context.gates.filter(gate => !gate.open).map((gate): Finding => ({ code: 'gate', ok: false, gate }))
+  const isLate = context.lifted?.lateAdd.has(row.course) ?? false
+  const gates = context.gates.filter(gate => !gate.open && !(isLate && gate.kind === 'closing'))
+    .map((gate): Finding => ({ code: 'gate', ok: false, gate }))
   const isKnown = sections.length === row.sectionIds.length && sections.length > 0
     && sections.every(section => section.course === row.course)
   if (!course || !isKnown) {
@@ -425,14 +431,19 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
   const groups = sections.some(isKept) ? about.groups() : []
   const { claims, findings } = checkSeats(course, sections, groups, () => about.bundles(course))
   return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: about.had(course),
-    restrictions: checkRestrictions(course, sections, groups), seats: findings, claims }
+    restrictions: context.lifted?.restriction.has(course.code) ? [] : checkRestrictions(course, sections, groups), seats: findings, claims }
 }
 
 /** Ways to put partners together that are looked at for one row; more than anybody lines up. */
 const MOST_GROUPS = 24
 
-function checkSections(course: Course, sections: readonly Section[], { term, travel }: DecisionContext): Finding[] {
+function checkSections(course: Course, sections: readonly Section[], { term, travel, today, lifted }: DecisionContext): Finding[] {
   const found: Finding[] = []
+  const over = today !== undefined && !lifted?.lateAdd.has(course.code)
+    ? sections.find(section => today > deadlinesOf(term, section.session).addBy)
+    : undefined
+  if (over)
+    found.push({ code: 'session-closed', ok: false, course: course.code, label: over.label, by: deadlinesOf(term, over.session).addBy })
   const cancelled = sections.find(section => section.cancelled)
   if (cancelled) found.push({ code: 'section-cancelled', ok: false, course: course.code, label: cancelled.label })
   const missing = missingParts(course, sections)

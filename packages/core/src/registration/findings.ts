@@ -1,4 +1,4 @@
-import type { Commitment, CourseCode, Credits, OfferingPattern, Part, TermName, Weekday } from '../catalog/types'
+import type { Commitment, CourseCode, Credits, LocalDate, OfferingPattern, Part, TermName, Weekday } from '../catalog/types'
 import type { Lack, Reason } from '../prerequisites/evaluate'
 import type { Clash } from '../weeks/meetings'
 import type { Gate } from './gates'
@@ -7,6 +7,8 @@ import type { Gate } from './gates'
 export type Finding = { ok: boolean } & (
   | { code: 'gate', gate: Gate }
   | { code: 'section-unknown', course: CourseCode, term: TermName }
+  /** `by` was the last day on which courses of its session could be added. */
+  | { code: 'session-closed', course: CourseCode, label: string, by: LocalDate }
   | { code: 'section-cancelled', course: CourseCode, label: string }
   /** Parts that are missing; none when the parts do not belong together. */
   | { code: 'bundle-incomplete', course: CourseCode, missing: Part[] }

@@ -1,6 +1,6 @@
 import type { Credits, Instant, LocalDate, TermName } from '../catalog/types'
 
-export type GateKind = 'opening' | 'closing' | 'sign-off' | 'holds' | 'program' | 'terms'
+export type GateKind = 'opening' | 'closing' | 'office' | 'sign-off' | 'holds' | 'program' | 'terms'
 
 /** Something that must be open before registering. */
 export type Gate = { open: boolean, term: TermName } & (
@@ -8,7 +8,10 @@ export type Gate = { open: boolean, term: TermName } & (
   | { kind: 'opening', from: Instant | null, zone: string, who: string }
   /** Only once it is over: `by` was the last day on which courses of the term could be added. */
   | { kind: 'closing', by: LocalDate }
-  | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, asked: boolean, advisor: string | null }
+  /** Only while the office keeps registration closed, with what it says. */
+  | { kind: 'office', because: string }
+  /** `released` is the day on which a release code was used in place of a sign-off. */
+  | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, released?: LocalDate | null, asked: boolean, advisor: string | null }
   | { kind: 'holds', holds: Hold[] }
   | { kind: 'program', program: string }
   | { kind: 'terms', accepted: LocalDate | null }
@@ -29,14 +32,18 @@ interface Hold { reason: string, contact: string, placed: string }
 export interface GateInput {
   term: TermName
   now: Instant
-  /** The date in the college's zone, and the last one on which courses of the term can be added. */
+  /** The date in the college's zone, and the last one on which any course of the term can be added. */
   today: LocalDate
   addBy: LocalDate
+  /** What the office says while it keeps registration closed. */
+  closedBecause?: string | null | undefined
   zone: string
   openings: readonly OpeningRule[]
   programs: readonly string[]
   earned: Credits
   signedOff: { by: string, on: LocalDate } | null
+  /** When a release code was used. */
+  released?: LocalDate | null
   signOffAsked: boolean
   advisor: string | null
   holds: readonly Hold[]
@@ -59,7 +66,9 @@ export function readGates(input: GateInput): Gate[] {
   return [
     { kind: 'opening', term, open: opening !== null && opening.from <= now, from: opening?.from ?? null, zone, who: opening?.words ?? '' },
     ...isOver ? [{ kind: 'closing' as const, term, open: false, by: input.addBy }] : [],
-    { kind: 'sign-off', term, open: input.signedOff !== null, signed: input.signedOff, asked: input.signOffAsked, advisor: input.advisor },
+    ...input.closedBecause ? [{ kind: 'office' as const, term, open: false, because: input.closedBecause }] : [],
+    { kind: 'sign-off', term, open: input.signedOff !== null || Boolean(input.released), signed: input.signedOff,
+      released: input.released ?? null, asked: input.signOffAsked, advisor: input.advisor },
     { kind: 'holds', term, open: holds.length === 0, holds: [...holds] },
     { kind: 'program', term, open: input.programConfirmed, program: input.programTitle },
     { kind: 'terms', term, open: input.termsAccepted !== null, accepted: input.termsAccepted },

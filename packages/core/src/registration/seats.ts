@@ -26,7 +26,7 @@ function claimFor(section: Section, groups: readonly string[]): SeatClaim | null
 }
 
 /** A seat in each section, or why there is none; `siblings` gives the bundles of the course, among which another is looked for. */
-export function checkSeats(course: Course, sections: readonly Section[], groups: readonly string[],
+export function checkSeats(course: Pick<Course, 'code'>, sections: readonly Section[], groups: readonly string[],
   siblings: () => readonly Bundle[]): { claims: SeatClaim[], findings: Finding[] } {
   const claims: SeatClaim[] = []
   const findings: Finding[] = []

@@ -1,4 +1,4 @@
 import { readSeats } from '#shared/contract/views/college'
-import { readSeatsView } from '../views/staff'
+import { readSeatsView } from '../../views/staff'
 
 export default serveView(readSeats, readSeatsView)

@@ -1,0 +1,4 @@
+export * from './account'
+export * from './price'
+export * from './refunds'
+export * from './types'

@@ -1,0 +1,4 @@
+import { changeRegistered as declared } from '#shared/contract/acts/student'
+import { changeRegistered } from '../../../acts/change'
+
+export default serveAct(declared, changeRegistered)

@@ -1,0 +1,50 @@
+import { collectFees } from '../acts/money'
+import { serveWaitlists } from '../acts/offers'
+import { pressForCrowd } from '../standins/crowd'
+import { answerAtDesk } from '../standins/desk'
+import { payForCrowd } from '../standins/payers'
+import { postGrades } from '../standins/registry'
+import { announce } from '../views/news'
+
+/** What happens by itself, with the milliseconds after which it is looked at again; `work` can say another time. */
+type Task = readonly [everyMs: number, work: () => Promise<unknown>]
+
+const tell = async (changed: Promise<number[]>) => {
+  for (const student of await changed) announce(student)
+}
+
+/** Seats come free on any server, offers end and fees fall due by the clock alone. */
+const ALWAYS: readonly Task[] = [
+  [1000, () => tell(serveWaitlists(useDatabase(), useKeptCollege()))],
+  [3000, async () => {
+    // Who pays for others in a demonstration pays before anybody is asked.
+    if (process.env.RIDGEWAY_DEMO === '1') await payForCrowd(useDatabase(), useKeptCollege())
+    await tell(collectFees(useDatabase(), useKeptCollege()))
+  }],
+]
+/** In a demonstration others act too: the payment desk, those who grade, and a crowd. */
+const DEMO: readonly Task[] = [
+  [400, () => tell(answerAtDesk(useDatabase(), useKeptCollege()))],
+  [3000, () => tell(postGrades(useDatabase(), useKeptCollege()))],
+  [1000, () => pressForCrowd(useDatabase(), useKeptCollege(), useLanes, announce)],
+]
+
+/** Every server does all of it beside its other work; a database that does not answer is asked again at the next turn. */
+export default defineNitroPlugin((nitro) => {
+  let stopped = false
+  const timers = new Set<ReturnType<typeof setTimeout>>()
+  function repeat([everyMs, work]: Task, after = everyMs) {
+    if (stopped) return
+    const timer = setTimeout(async () => {
+      timers.delete(timer)
+      const next = await work().catch(() => everyMs)
+      repeat([everyMs, work], typeof next === 'number' ? next : everyMs)
+    }, after)
+    timers.add(timer)
+  }
+  for (const task of process.env.RIDGEWAY_DEMO === '1' ? [...ALWAYS, ...DEMO] : ALWAYS) repeat(task)
+  nitro.hooks.hook('close', () => {
+    stopped = true
+    for (const timer of timers) clearTimeout(timer)
+  })
+})

@@ -71,7 +71,8 @@ const spring = (year: number, start: string, half: string, end: string, holidays
   season: 'spring',
 })
 const summer = (year: number, start: string, half: string, end: string): Term => ({ ...fall(year, start, half, end, ''), code: `${year}SU`,
-  name: `Summer ${year}`, season: 'summer', loadCap: 900, fullTime: 600 })
+  name: `Summer ${year}`, season: 'summer', loadCap: 900, fullTime: 600,
+  addBy: shift(start, 4), dropBy: shift(start, 8), withdrawBy: shift(start, 35) })
 
 export const TERMS: Term[] = [
   fall(2023, '2023-08-28', '2023-10-20', '2023-12-15', '2023-09-04 Labor Day,2023-11-23 Thanksgiving,2023-11-24 Thanksgiving'),
@@ -114,14 +115,15 @@ export const OPENINGS: (OpeningRule & { term: string })[] = [
 function sessions(start: string, half: string, end: string) {
   return [
     { code: 'full', name: 'Full term', start, end, deadlines: null },
-    { code: 'first', name: 'First half', start, end: half, deadlines: halfDeadlines(start) },
-    { code: 'second', name: 'Second half', start: shift(half, 3), end, deadlines: halfDeadlines(shift(half, 3)) },
+    { code: 'first', name: 'First half', start, end: half, deadlines: halfDeadlines(start, half) },
+    { code: 'second', name: 'Second half', start: shift(half, 3), end, deadlines: halfDeadlines(shift(half, 3), end) },
   ]
 }
 
 /** Half a term has deadlines of its own: everything in it goes twice as fast. */
-function halfDeadlines(start: string) {
-  return { addBy: shift(start, 4), dropBy: shift(start, 8), withdrawBy: shift(start, 32) }
+function halfDeadlines(start: string, end: string) {
+  const days = (Date.parse(end) - Date.parse(start)) / 86_400_000
+  return { addBy: shift(start, 4), dropBy: shift(start, 8), withdrawBy: shift(start, Math.floor(days * 0.6)) }
 }
 
 function days(text: string) {

@@ -54,11 +54,11 @@ const days = computed(() => {
         <ActButton @click="jump({ days: -1 })">A day back</ActButton>
       </div>
       <h2>{{ workingTerm.term?.name }}, day by day</h2>
-      <div class="jumps">
-        <WordLink v-for="day in days" :key="day.words" @click="move(day.to)">
-          {{ day.words }} <span class="second small">{{ day.to.toFormat('d LLL yyyy') }}</span>
-        </WordLink>
-      </div>
+      <ul class="days">
+        <li v-for="day in days" :key="day.words">
+          <span class="second">{{ day.to.toFormat('d LLL yyyy') }}</span> <WordLink @click="move(day.to)">{{ day.words }}</WordLink>
+        </li>
+      </ul>
       <form @submit.prevent="move(DateTime.fromISO(moment, { zone: session.zone }))">
         <v-text-field v-model="moment" type="datetime-local" label="Set to" />
         <ActButton weight="full" type="submit">Set the clock</ActButton>
@@ -74,6 +74,8 @@ const days = computed(() => {
 .now { font-size: 17px; }
 .now b { font-size: 24px; margin: 0 8px; }
 .jumps { display: flex; flex-wrap: wrap; gap: 8px; margin: 12px 0; }
+.days { list-style: none; padding: 0; margin: 6px 0 16px; columns: 2; }
+.days li { display: grid; grid-template-columns: 96px 1fr; break-inside: avoid; }
 form { display: flex; gap: 10px; align-items: center; max-width: 420px; }
 .said { color: var(--act); font-weight: 650; min-height: 1.4em; }
 </style>

@@ -216,7 +216,7 @@ async function changeRegistration(doing: Changing, drops: readonly string[], tak
   const claims = (decision?.claims ?? []).map(({ sectionId, poolId }, i) => ({ section: sectionId, pool: poolId, course: take!.course,
     credits: i === 0 ? decision!.credits : 0, grading: take!.grading, ...prices[i]! }))
   const { held, freed } = await whereSeatsGo(tx, { gone, claims, addBy: course => deadlines(course).addBy, date })
-  const entries = take ? dossier.waitlisted.filter(row => row.term === term.code && row.course === take.course) : []
+  const entries = take && !changesOnly ? dossier.waitlisted.filter(row => row.term === term.code && row.course === take.course) : []
   const taken = take?.offers ?? []
   const money = take
     ? exchangedBack(gone, { tuition: sum(prices, 'tuition'), fees: sum(prices, 'fees') }, term, college.money, date)
@@ -225,7 +225,7 @@ async function changeRegistration(doing: Changing, drops: readonly string[], tak
   await keepChange(tx, {
     student, actor, at, term: term.code, key: input.key, asked, gone, freed, held, result, claims,
     offered: taken.flatMap(one => one.offerPool ?? []),
-    entries: entries.filter(row => row.offerUntil === null || taken.some(one => one.id === row.id)).map(row => row.id),
+    entries: entries.map(row => row.id),
     rows: take ? [take.course] : [],
     withdrawn: take && changesOnly
       ? []

@@ -177,6 +177,7 @@ function runOf({ press, rows, dossier, kept }: Reading, decisions: RowDecision[]
   return {
     student, actor, term, key, at, asked: askedBy(press),
     date: dateIn(at, college.zone),
+    waitsDone: dossier.waitlisted.filter(wait => wait.term === term && accepted.some(decision => decision.course === wait.course)),
     claims: accepted.flatMap((decision) => {
       const prices = pricesOf(college, dossier.residence, decision, kept.byId)
       return decision.claims.map((claim, index) => ({ ...claim, course: decision.course, credits: index === 0 ? decision.credits : 0,

@@ -14,8 +14,11 @@ const MOST_WAITING = 400
 /** Seconds that MariaDB itself gives a statement and a lock. */
 const ON_CONNECT = 'SET SESSION tx_isolation = \'READ-COMMITTED\', innodb_lock_wait_timeout = 3, lock_wait_timeout = 5, '
   + 'max_statement_time = 6'
-/** Deadlock, lock wait time-out, "not ready" of a cluster node, changed since read: the transaction left nothing behind. */
-const AGAIN = new Set([1213, 1205, 1047, 1020])
+/**
+ * Deadlock, lock wait time-out, "not ready" of a cluster node, changed since read, a deadlock over the next number of a table: the
+ * transaction leaves nothing behind.
+ */
+const AGAIN = new Set([1213, 1205, 1047, 1020, 1467])
 
 /**
  * The database as the server sees it. What is read or written goes through one connection that is lent for it: nobody who holds one can

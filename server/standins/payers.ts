@@ -2,7 +2,9 @@ import { shiftDate } from '@ridgeway/core/money'
 import { dateIn, type KeptCollege, presentInstant } from '../college/college'
 import type { Database } from '../db/database'
 import { readStamp } from '../db/store/college'
-import { payForGenerated } from '../db/store/crowd'
+import { openOfGenerated } from '../db/store/crowd'
+import { postings } from '../db/store/money'
+import { together } from '../db/store/plain'
 
 /** Days before the due date on which those who fill the college pay. */
 const BEFORE_DAYS = 5
@@ -17,5 +19,10 @@ export async function payForCrowd(database: Database, kept: KeptCollege): Promis
     return { at: now, date: today, due: college.catalog.terms.filter(term => term.scheduled && term.end >= today
       && shiftDate(term.feesDue, -BEFORE_DAYS) <= today).map(term => term.code) }
   })
-  if (due.length > 0) await database.write(tx => payForGenerated(tx, due, at, date))
+  if (due.length === 0) return
+  await database.write(async (tx) => {
+    const open = await openOfGenerated(tx, due)
+    await together(tx, postings(...open.map(one => ({ student: one.student, term: one.term, at, date, actor: one.student,
+      kind: 'payment' as const, courses: [], cents: Number(one.open), reference: `paid ${one.student} ${one.last}` }))))
+  })
 }

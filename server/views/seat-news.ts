@@ -1,5 +1,7 @@
+import { LIMITS } from '#shared/contract/limits'
 import type { SeatNews } from '#shared/contract/views/student'
 import type { KeptCollege } from '../college/college'
+import { Refusal } from '../college/refusal'
 import type { Database } from '../db/database'
 import { readStamp } from '../db/store/college'
 
@@ -13,6 +15,22 @@ interface Term {
   timer: ReturnType<typeof setTimeout> | null
 }
 const terms = new Map<string, Term>()
+/** Pages that somebody has open which listen to seats alone, by person. */
+const pages = new Map<number, number>()
+
+/** Counts one more page of a person that listens to seats; gives the call that ends it. Too many of one person are refused. */
+export function countPage(person: number): () => void {
+  const open = pages.get(person) ?? 0
+  if (open >= LIMITS.streams)
+    throw new Refusal(429, 'too-many-pages', `${LIMITS.streams} of your pages are open here already.`,
+      'Close one of them; then reload this one.')
+  pages.set(person, open + 1)
+  return () => {
+    const left = (pages.get(person) ?? 1) - 1
+    if (left > 0) pages.set(person, left)
+    else pages.delete(person)
+  }
+}
 
 /** Tells the seats of a term, all of them at first and then those that changed, as one text for everybody; gives the call that ends it. */
 export function watchSeats(database: Database, kept: KeptCollege, term: string, tell: (text: string) => void): () => void {

@@ -44,7 +44,7 @@ async function wait(some: readonly Client[], section: number) {
       bundle: [section] })
 }
 const drop = (client: Client, courses = [COURSE], key = randomUUID()) =>
-  client.json<ChangeResult>('POST', '~/drops', { term: TERM, key, courses })
+  client.json<ChangeResult>('POST', '~/drops', { term: TERM, key, courses, everything: true })
 const seatsOf = async (pool: number) => (await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool)))[0]!
 const heldIn = (section: number) => db.select().from(s.registrations).where(eq(s.registrations.section, section))
 const entriesOf = (section: number) => db.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.section, section))
@@ -85,7 +85,7 @@ describe('dropping', () => {
     await invariants(pool)
     const told = await db.select().from(s.ledger).where(and(eq(s.ledger.section, section), eq(s.ledger.action, 'drop')))
     expect(told).toHaveLength(1)
-    const again = await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE] })
+    const again = await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE], everything: true })
     expect(await problemOf(again)).toMatchObject({ status: 409, code: 'not-registered' })
   })
 
@@ -103,7 +103,7 @@ describe('dropping', () => {
     await setClock('2026-11-10T16:00:00.000Z')
     await register([client], section)
     await setClock(`${term!.end}T18:00:00.000Z`)
-    expect(await problemOf(await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE] })))
+    expect(await problemOf(await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE], everything: true })))
       .toMatchObject({ status: 422, code: 'drop-closed' })
     expect(await heldIn(section)).toHaveLength(1)
   })
@@ -184,7 +184,7 @@ describe('a waitlist', () => {
     expect((await entriesOf(section)).map(entry => entry.student)).toEqual([passed.id])
     const told = (await db.select().from(s.ledger).where(eq(s.ledger.section, section)).orderBy(s.ledger.id)).map(one => one.action)
     expect(told.filter(action => action !== 'register' && action !== 'drop')).toEqual(['offer seat', 'decline offer', 'offer seat',
-      'offer lapsed'])
+      'offer lapsed', 'release seat'])
     await invariants(pool)
   })
 
@@ -202,7 +202,7 @@ describe('a waitlist', () => {
         const [entry] = await db.select().from(s.waitlistEntries).where(and(eq(s.waitlistEntries.student, client.id),
           eq(s.waitlistEntries.section, section)))
         const answer = mine
-          ? await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE] })
+          ? await client.call('POST', '~/drops', { term: TERM, key: randomUUID(), courses: [COURSE], everything: true })
           : entry?.offerUntil
             ? await client.call('POST', '~/offers', { term: TERM, key: randomUUID(), entry: entry.id })
             : entry && random(3) === 0

@@ -38,8 +38,13 @@ describe('registration', () => {
     const dayAfter = new Date(Date.parse(`${addBy}T20:00:00Z`) + 86_400_000).toISOString()
     await setClock(dayAfter)
     const { answer } = await (await register([row], randomUUID())).json() as { answer: RunResult }
-    expect(answer.rows[0]!.findings.filter(finding => !finding.ok).map(findingName)).toEqual(['gate-closing'])
+    expect(answer.rows[0]!.findings.filter(finding => !finding.ok).map(findingName)).toEqual(['session-closed'])
     expect((await state(student)).registered).toEqual([])
+    // Half terms can be added later; when those can be no more either, the term is closed as a whole.
+    const halves = (await db.select().from(s.termSessions).where(eq(s.termSessions.term, TERM))).flatMap(one => one.deadlines?.addBy ?? [])
+    await setClock(new Date(Date.parse(`${halves.sort().at(-1)}T20:00:00Z`) + 86_400_000).toISOString())
+    const { answer: over } = await (await register([row], randomUUID())).json() as { answer: RunResult }
+    expect(over.rows[0]!.findings.filter(finding => !finding.ok).map(findingName)).toEqual(['gate-closing', 'session-closed'])
     // On the day itself it goes through.
     await setClock(`${addBy}T20:00:00.000Z`)
     const { answer: onTheDay } = await (await register([row], randomUUID())).json() as { answer: RunResult }

@@ -7,6 +7,7 @@ import type { Figure } from './figure'
 import { benchFirstView } from './first-view'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
+import { benchSeats } from './seats'
 import { benchAllocation, benchRecheck } from './standings'
 import { benchTyping } from './typing'
 
@@ -22,6 +23,11 @@ const BENCHES = {
   'arrangements': () => benchArrangements(),
   'search': () => benchSearch(),
   'registration': (url: string) => withDatabase(url, benchRegistration),
+  'seats': (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchSeats(db, url)
+    }),
   'first-view': (url: string) =>
     withDatabase(url, async (db) => {
       await loadDemo(db)

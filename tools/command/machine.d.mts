@@ -18,6 +18,7 @@ export interface RunningServer {
   address: string
   ended: Promise<number>
   isReady: () => Promise<boolean>
+  kill: () => Promise<void>
   stop: () => Promise<void>
 }
 export function startServer(options: {

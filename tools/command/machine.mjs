@@ -225,6 +225,11 @@ export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo,
     /** Resolves with its exit code when it ends by itself. */
     ended,
     isReady: async () => (await fetch(`${address}/api/ready`)).ok,
+    /** Ends it as a machine that fails does: nothing is put in order. */
+    kill: async () => {
+      if (!exited) child.kill('SIGKILL')
+      await ended
+    },
     stop: async () => {
       if (!exited) child.kill('SIGTERM')
       await ended

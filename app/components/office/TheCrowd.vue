@@ -58,7 +58,7 @@ const said = computed(() => {
 
 <style scoped>
 .crowd { padding: 18px 22px; margin-top: 12px; }
-form { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
+form { margin-top: 14px; display: flex; flex-wrap: wrap; gap: 10px; align-items: center; }
 form :deep(.v-text-field) { flex: 0 1 150px; }
 p { margin: 6px 0; }
 </style>

@@ -28,7 +28,7 @@ const open = computed(() => (account.value?.balance ?? 0) + adds.value)
     <dl>
       <template v-for="line in lines" :key="line.words">
         <dt>{{ line.words }}</dt>
-        <dd>{{ sayMoney(line.cents) }}</dd>
+        <dd>{{ line.cents < 0 ? '−' : '' }}{{ sayMoney(Math.abs(line.cents)) }}</dd>
       </template>
     </dl>
     <dl class="total">
@@ -38,7 +38,8 @@ const open = computed(() => (account.value?.balance ?? 0) + adds.value)
     <p v-if="student.feesDue" class="small" :class="student.feesDue.overdue ? 'blocking' : 'second'">{{ sayDue(student.feesDue) }}</p>
     <p v-else-if="open > 0" class="second small">Due by {{ workingTerm.term && longDate(workingTerm.term.feesDue) }}.</p>
     <p class="second small">
-      {{ band?.name }}: {{ sayMoney(creditPrice(catalog.policy, student.state!.residence)) }} a credit, with the fees of courses, sections and sites.
+      {{ band?.name }}: {{ sayMoney(creditPrice(catalog.policy, student.state!.residence)) }} a credit, with the fees of courses, sections
+      and sites.
     </p>
     <WordLink :to="`/student/${student.state!.id}/account`">Account and payment</WordLink>
   </section>

@@ -18,11 +18,13 @@ const at = computed(() => student.state!.opening ? toLocal(student.state!.openin
 /** What a press does, exactly: so many registered, so many waited for. */
 const pressWords = computed(() => {
   const other = others.open.flatMap(sheet => others.willRegister(sheet))
-  const mine = gatesClosed.value.length > 0 && !onlyOpening.value ? 0 : 1
-  const late = onlyOpening.value && !isEarly.value ? 0 : mine
-  const now = late * willRegister.value.length + other.filter(row => row.outcome === 'register').length
-  const waits = late * willWait.value.length + other.filter(row => row.outcome === 'waitlist').length
-  const terms = others.open.length > 0 ? ` in ${count(others.open.length + (late && willRegister.value.length ? 1 : 0), 'term')}` : ''
+  // Where another term is open and this one is not, a press is about the other.
+  const isMine = others.open.length === 0 || gatesClosed.value.length === 0
+  const mine = (rows: unknown[]) => isMine ? rows.length : 0
+  const now = mine(willRegister.value) + other.filter(row => row.outcome === 'register').length
+  const waits = mine(willWait.value) + other.filter(row => row.outcome === 'waitlist').length
+  if (now + waits === 0) return 'Register'
+  const terms = others.open.length > 0 ? ` in ${count(others.open.length + (mine(willRegister.value) > 0 ? 1 : 0), 'term')}` : ''
   const does = waits === 0
     ? `Register ${count(now, 'course')}`
     : now === 0 ? `Join ${count(waits, 'waitlist')}` : `Register ${count(now, 'course')}, join ${count(waits, 'waitlist')}`

@@ -18,7 +18,7 @@ function ask(courses: string[], what: 'leave' | 'exchange' | 'change') {
   const dialog = { leave: leaving, exchange: exchanging, change: changing }[what]
   dialog.value = true
 }
-const acts = [{ what: 'exchange', words: 'exchange …', says: 'Exchange' }, { what: 'change', words: 'credits, grading …',
+const acts = [{ what: 'exchange', words: 'exchange …', says: 'Exchange' }, { what: 'change', words: 'change …',
   says: 'Credits and grading of' }, { what: 'leave', words: 'give up …', says: 'Give up' }] as const
 </script>
 

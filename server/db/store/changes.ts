@@ -1,6 +1,5 @@
 import type { Executor } from '../database'
 import type { LedgerAction } from '../schema'
-import type { Run } from './runs'
 import { fromInstantText, plain, type Statement, toInstant, together } from './plain'
 
 /** A registered section that is given up. */
@@ -44,6 +43,15 @@ export async function unservedOf(tx: Executor, owners: readonly number[]): Promi
 }
 
 export interface Told { action: LedgerAction, section: number | null, pool: number | null, detail: Record<string, unknown> }
+/** A waitlist that is joined, with the place on it and the bundle that is waited for. */
+export interface Joined {
+  sectionId: number
+  place: number
+  course: string
+  bundle: number[]
+  grading: string
+  credits: number | null
+}
 /** A seat that is taken; what it costs in cents. */
 interface Taken {
   section: number
@@ -82,6 +90,17 @@ export interface Kept {
   result: unknown
 }
 
+/**
+ * Waits end because their course is registered: a seat that is held for one of them goes to the next, but for those that are taken now.
+ * Counts of seats stay as they are: what was offered is held for the waitlist again.
+ */
+export const endWaits = (entries: readonly number[], at: string, taken: readonly number[] = []): Statement[] => entries.length === 0
+  ? []
+  : [[`INSERT INTO freed_seats (section, pool, freed_at) SELECT IFNULL(s.seats_with, s.id), w.offer_pool, ? FROM waitlist_entries w
+      JOIN sections s ON s.id = w.section WHERE w.id IN (?) AND w.offer_pool NOT IN (?)`, [fromInstantText(at), [...entries],
+      taken.length > 0 ? [...taken] : [0]]],
+    ['DELETE FROM waitlist_entries WHERE id IN (?)', [[...entries]]]]
+
 /** Keeps a change of registration: seats, registrations, waitlists, record, ledger, and the answer under its key. */
 export async function keepChange(tx: Executor, kept: Kept): Promise<void> {
   const { student, term } = kept
@@ -105,7 +124,7 @@ export async function keepChange(tx: Executor, kept: Kept): Promise<void> {
       tuition, fees) VALUES ?`,
     [kept.claims.map(one => [student, one.section, one.pool, term, one.course, one.credits, kept.key, at, one.grading,
       one.tuition, one.fees])]])
-  if (kept.entries.length > 0) statements.push(['DELETE FROM waitlist_entries WHERE id IN (?)', [[...kept.entries]]])
+  statements.push(...endWaits(kept.entries, kept.at, kept.offered))
   if (kept.rows.length > 0)
     statements.push(['DELETE FROM line_up_rows WHERE student = ? AND term = ? AND course IN (?)', [student, term, [...kept.rows]]])
   if (kept.withdrawn.length > 0)
@@ -126,7 +145,7 @@ const answerOf = ({ student, key, term, asked, at, result }: Pick<Kept, 'student
 
 /** An exchange that waits for a seat: waits are joined with what is given up for them, and nothing else changes yet. */
 export const keepAnswer = (tx: Executor, kept: Pick<Kept, 'student' | 'actor' | 'key' | 'term' | 'asked' | 'at' | 'result'> & {
-  waits: readonly (Run['waits'][number] & { exchange: string[] })[]
+  waits: readonly (Joined & { exchange: string[] })[]
 }) => together(tx, [
   ['INSERT INTO waitlist_entries (student, section, joined_at, bundle, grading, credits, joined_as, exchange_for) VALUES ?',
     [kept.waits.map(one => [kept.student, one.sectionId, fromInstantText(kept.at), JSON.stringify(one.bundle), one.grading, one.credits,

@@ -62,11 +62,17 @@ export async function readCrowdState(db: Executor, term: string) {
     from: row?.first ? toInstant(row.first) : null }
 }
 
-/** Payments of generated students for what is open on their accounts; a few never pay. */
-export const payForGenerated = (tx: Executor, terms: readonly string[], at: string, date: string) => change(tx,
-  `INSERT INTO money_entries (student, term, happened_at, happened_on, actor, kind, cents, courses, reference)
-   SELECT m.student, m.term, ?, ?, m.student, 'payment',
-     SUM(IF(m.kind IN ('charge', 'payback'), m.cents, -CAST(m.cents AS SIGNED))) open, '[]', CONCAT('paid-', m.student, '-', MAX(m.id))
+interface Open {
+  student: number
+  term: string
+  open: number
+  last: number
+}
+
+/** What generated students have open on their accounts; a few never pay. */
+export const openOfGenerated = (db: Executor, terms: readonly string[]) => plain<Open>(db,
+  `SELECT m.student, m.term, MAX(m.id) last,
+     CAST(SUM(IF(m.kind IN ('charge', 'payback'), m.cents, -CAST(m.cents AS SIGNED))) AS SIGNED) open
    FROM money_entries m JOIN people p ON p.id = m.student WHERE m.term IN (?) AND p.password_hash IS NULL AND p.story = ''
      AND MOD(m.student * 7919, 25) <> 0
-   GROUP BY m.student, m.term HAVING open > 0`, [fromInstantText(at), date, [...terms]])
+   GROUP BY m.student, m.term HAVING open > 0`, [[...terms]])

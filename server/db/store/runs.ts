@@ -1,6 +1,7 @@
 import type { RunResult } from '#shared/contract/acts/student'
 import type { Executor } from '../database'
 import { type Dossier, dossiersFrom, dossierStatement } from './dossiers'
+import { endWaits, type Joined } from './changes'
 import { chargeOf, INSERT_MONEY } from './money'
 import { fromInstantText, type Statement, together } from './plain'
 
@@ -14,9 +15,11 @@ export interface Run {
   at: string
   claims: { sectionId: number, poolId: number, course: string, credits: number, grading: string, tuition: number, fees: number }[]
   /** Waitlists that are joined, with the place on each. */
-  waits: { sectionId: number, place: number, course: string, bundle: number[], grading: string, credits: number | null }[]
+  waits: Joined[]
   /** Line-up rows that are registered now. */
   rowsDone: number[]
+  /** Waits that end because their course is registered now. */
+  waitsDone: { id: number, section: number, course: string }[]
   /** The date in the college's zone, for what is charged. */
   date: string
   refusals: { course: string, codes: string[] }[]
@@ -83,6 +86,7 @@ export async function keepRuns(tx: Executor, runs: readonly Run[]): Promise<void
         wait.credits, wait.place])]])
   const changed = [...new Set([...claims, ...waits].map(({ run }) => run.student))]
   if (changed.length > 0) {
+    statements.push(...endWaits(runs.flatMap(run => run.waitsDone.map(one => one.id)), runs[0]!.at))
     statements.push(['DELETE FROM line_up_rows WHERE id IN (?)', [runs.flatMap(run => run.rowsDone)]])
     statements.push(['UPDATE students SET version = version + 1 WHERE person IN (?)', [changed]])
   }
@@ -93,6 +97,8 @@ export async function keepRuns(tx: Executor, runs: readonly Run[]): Promise<void
       JSON.stringify({ course: claim.course })]),
     ...run.waits.map(wait => [fromInstantText(run.at), run.actor, run.student, 'join waitlist', wait.sectionId, null, run.key,
       JSON.stringify({ course: wait.course, place: wait.place })]),
+    ...run.waitsDone.map(wait => [fromInstantText(run.at), run.actor, run.student, 'leave waitlist', wait.section, null, run.key,
+      JSON.stringify({ course: wait.course, because: 'registered' })]),
     ...run.refusals.map(refusal => [fromInstantText(run.at), run.actor, run.student, 'refuse', null, null, run.key,
       JSON.stringify(refusal)]),
   ])

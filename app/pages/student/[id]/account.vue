@@ -80,7 +80,7 @@ const about = computed(() => account.value
       <aside class="stack">
         <PartList v-if="account" :account="account" />
         <section class="card">
-          <h2>How it is paid</h2>
+          <h2 class="spaced">How it is paid</h2>
           <v-select
             :model-value="student.paysBy?.code"
             :items="plans"
@@ -107,6 +107,7 @@ const about = computed(() => account.value
 .columns { display: grid; grid-template-columns: minmax(0, 1fr) 330px; gap: 16px; }
 .stack { display: grid; gap: 12px; align-content: start; }
 .card { padding: 12px 16px; }
+.spaced { margin-bottom: 10px; }
 p { margin: 2px 0 6px; }
 ul { margin: 4px 0; padding-left: 18px; }
 @media (max-width: 800px) { .columns { grid-template-columns: minmax(0, 1fr); } }

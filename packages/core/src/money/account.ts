@@ -37,7 +37,7 @@ export function readAccount(entries: readonly MoneyEntry[], { feesDue, plan, pol
 }): TermAccount {
   const back = sumOf(entries, 'refund', 'void')
   const sides = balancesOf(entries)
-  const [charged, paid] = [sides.college, -sides.desk]
+  const [charged, paid] = [sides.college, 0 - sides.desk]
   const asked = new Map<string, DuePart>()
   for (const entry of entries) {
     if (entry.kind !== 'charge') continue
@@ -66,7 +66,7 @@ export function readAccount(entries: readonly MoneyEntry[], { feesDue, plan, pol
   const open = parts.filter(part => part.open > 0)
   const first = open.find(part => part.part === 0)
   return {
-    charged, paid, balance: -sides.student, parts,
+    charged, paid, balance: 0 - sides.student, parts,
     overdue: open.reduce((sum, part) => sum + (part.due < date ? part.open : 0), 0),
     next: open[0] ?? null,
     voidAfter: first ? shiftDate(first.due, policy.graceDays) : null,

@@ -24,7 +24,7 @@ export const useOtherTermsStore = defineStore('other-terms', () => {
     results.value = {}
     problems.value = {}
   })
-  const willRegister = ({ rows }: OtherTerm) => rows.filter(row => row.outcome !== 'refused')
+  const willRegister = ({ rows }: OtherTerm) => rows.filter(row => (row.once ?? row.outcome) !== 'refused')
   /** Those whose gates are open and of which a press would do something. */
   const open = computed(() => sheets.value.filter(sheet => sheet.gates.every(gate => gate.open) && willRegister(sheet).length > 0))
 

@@ -75,6 +75,9 @@ test('a seat that is offered is taken before it lapses, and nobody else has it',
   const student = await idOf('ned')
   const [pool] = pools
   await db.delete(s.registrations).where(and(eq(s.registrations.student, student), eq(s.registrations.section, section!.id)))
+  const money = await db.select().from(s.moneyEntries).where(eq(s.moneyEntries.student, student)).orderBy(s.moneyEntries.id)
+  expect(money.at(-1)).toMatchObject({ kind: 'charge', courses: [{ course: 'HRT 230' }] })
+  await db.delete(s.moneyEntries).where(eq(s.moneyEntries.id, money.at(-1)!.id))
   await db.update(s.seatPools).set({ taken: pool!.taken - 1, held: 1 }).where(eq(s.seatPools.id, pool!.id))
   await db.insert(s.waitlistEntries).values({ student, section: section!.id, joined: '2026-11-08T15:04:00.000Z',
     offerUntil: '2026-11-10T21:50:00.000Z', offerPool: pool!.id, bundle: [section!.id] })

@@ -1,18 +1,23 @@
 import { randomUUID } from 'node:crypto'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readStanding } from '@ridgeway/core/planning'
 import { bundlesOf } from '@ridgeway/core/weeks'
 import { loadDemo } from '../../demo/load'
 import { Random } from '../../demo/random'
 import { registerTogether } from '../../server/acts/register'
 import { dateIn, KeptCollege } from '../../server/college/college'
+import { fileOf, planIn } from '../../server/college/student'
 import { applyMigrations, connect } from '../../server/db/connect'
 import { Database } from '../../server/db/database'
 import { readStamp } from '../../server/db/store/college'
+import { readDossiers } from '../../server/db/store/dossiers'
 import * as s from '../../server/db/schema'
+import { postGrades } from '../../server/standins/registry'
 import { readSheet } from '../../server/views/week'
 import type { RunResult } from '../../shared/contract/acts/student'
 import { type RunningDatabase, startDatabase } from '../../tools/command/machine.mjs'
+import { broken } from './invariants'
 import { TERM } from './students'
 
 /** What the dry run says is what happens: a thousand students of every kind, with line-ups at random, on a quiet database. */
@@ -85,5 +90,31 @@ describe('the dry run', () => {
     for (const code of ['gate', 'duplicate', 'already-passed', 'prerequisite', 'clash', 'load-cap', 'seats-full', 'section-cancelled',
       'restriction'])
       expect([...codes]).toContain(code)
+  }, 240_000)
+})
+
+describe('the term after', () => {
+  it('has its grades when it is over: each course once, the same for everybody who asks, and read by what comes next', async () => {
+    const { db } = open
+    await db.update(s.clockSetting).set({ demoNow: '2027-05-05T16:00:00.000Z', setAt: new Date().toISOString() })
+    const before = await db.select().from(s.registrations).where(eq(s.registrations.term, TERM))
+    const courses = new Set(before.map(row => `${row.student} ${row.course}`))
+    // Several servers at once: nobody is graded twice.
+    while ((await Promise.all([postGrades(own, kept), postGrades(own, kept)])).some(students => students.length > 0));
+    expect(await db.select().from(s.registrations).where(eq(s.registrations.graded, false))).toEqual([])
+    expect(await db.select().from(s.records).where(eq(s.records.state, 'under way'))).toEqual([])
+    const graded = (await db.select().from(s.records).where(eq(s.records.term, TERM))).filter(row => courses.has(`${row.student} ${row.course}`))
+    expect(graded).toHaveLength(courses.size)
+    expect(graded.every(row => row.grade !== null && row.state === 'completed')).toBe(true)
+    const [one] = graded
+    const looking = await own.read(async (tx) => {
+      const college = await kept.at(tx, (await readStamp(tx)).catalog)
+      const dossier = (await readDossiers(tx, [one!.student])).get(one!.student)!
+      return readStanding(fileOf(dossier, college, '2027FA', planIn(dossier).plan), college.catalog, '2027-05-05')
+    })
+    expect(looking.items.find(item => item.course === one!.course && item.term === TERM)).toMatchObject({ state: 'completed',
+      grade: one!.grade })
+    // What was taken stays taken: the ledger still replays to the seats.
+    expect(await broken(db)).toEqual({})
   }, 240_000)
 })

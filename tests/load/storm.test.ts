@@ -146,8 +146,10 @@ async function act(client: Client, random: Random, told: Told): Promise<void> {
   const offered = waits.find(entry => entry.offerUntil !== null)
   const chance = upTo(random, 10)
   if (offered && chance < 6) {
-    if (chance < 4) return answer('POST', '~/offers', { term: TERM, key, entry: offered.id, drops: chance === 0 ? courses.slice(0,
-      1) : [] })
+    if (chance < 4) return answer('POST', '~/offers', { term: TERM, key, entry: offered.id, drops: chance === 0
+      ? courses.slice(0,
+          1)
+      : [] })
     return answer('DELETE', `~/waitlist?term=${TERM}&entry=${offered.id}`)
   }
   if (waits.length > 0 && chance === 6)

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { ChangeResult, RunResult } from '../../shared/contract/acts/student'
-import type { SeatNews, StudentState } from '../../shared/contract/views/student'
+import type { OtherTerm, SeatNews, StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
 import { emptyWeeks, freshStudents, lectureOf, TERM } from './students'
@@ -258,5 +258,21 @@ describe('live seats', () => {
     // Only what changed is told.
     expect(Object.keys(told.pools).length).toBeLessThan(50)
     await reader.cancel()
+  })
+})
+
+describe('several terms', () => {
+  it('have their run sheets beside each other, each with its own gates', async () => {
+    const [client] = clients as [Client]
+    const [summer] = await db.select().from(s.sections).innerJoin(s.courses, eq(s.courses.code, s.sections.course))
+      .where(and(eq(s.sections.term, '2027SU'), eq(s.sections.cancelled, false), sql`JSON_LENGTH(${s.courses.parts}) = 1`)).limit(1)
+    await client.json('PUT', '~/line-up', { term: '2027SU', choices: [{ course: summer!.sections.course, sectionIds: [summer!.sections.id] }] })
+    const read = async () => (await client.json<OtherTerm[]>('GET', `~/line-ups?term=${TERM}`))
+    expect(await read()).toMatchObject([{ term: '2027SU', rows: [{ course: summer!.sections.course, outcome: 'refused' }] }])
+    const closed = (await read())[0]!.gates.filter(gate => !(gate as { open: boolean }).open).map(gate => (gate as { kind: string }).kind)
+    expect(closed).toEqual(['opening', 'sign-off', 'terms'])
+    // Seen from summer, nothing of spring is lined up.
+    expect(await client.json('GET', '~/line-ups?term=2027SU')).toEqual([])
+    await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, client.id))
   })
 })

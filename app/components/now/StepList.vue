@@ -10,7 +10,8 @@ const workingTerm = useWorkingTermStore()
 const problem = ref<Problem | null>(null)
 const busy = ref('')
 const LABELS = { 'confirm program': 'Confirm', 'ask sign-off': 'Ask for sign-off', 'accept terms': 'Read and accept' }
-const PLACES = { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register' }
+const PLACES = { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register',
+  account: 'Open the account' }
 const DONE = { 'confirm program': 'Your program is confirmed.', 'ask sign-off': 'Sign-off is asked for.' }
 
 async function act(step: NextStep) {

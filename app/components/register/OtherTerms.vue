@@ -13,7 +13,7 @@ const closed = ({ gates }: OtherTerm) => gates.filter(gate => !gate.open)
 const creditsOf = (row: RowDecision) => row.credits || catalog.courses.get(row.course)?.credits || 0
 const sayOutcome = (row: RowDecision) => {
   const refusal = row.findings.find(finding => !finding.ok && finding.code !== 'gate')
-  if (refusal) return row.outcome === 'waitlist' ? 'joins the waitlist' : sayFinding(refusal).words
+  if (refusal) return (row.once ?? row.outcome) === 'waitlist' ? 'joins the waitlist' : sayFinding(refusal).words
   return 'will register'
 }
 </script>

@@ -10,10 +10,10 @@ const student = useStudentStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const { hueOfCourse } = useItems()
-const { refusals, bundleOf, outcome } = useRunSheet()
+const { refusals, onceOpen, bundleOf, outcome } = useRunSheet()
 const { open: openSection } = useInAddress('section')
 const bundle = computed(() => bundleOf(row.course))
-const refused = computed(() => row.outcome === 'waitlist' ? [] : refusals(row))
+const refused = computed(() => onceOpen(row) === 'waitlist' ? [] : refusals(row))
 const credits = computed(() => row.credits || catalog.courses.get(row.course)?.credits || 0)
 const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'load-cap').map(one => sayFinding(one).words).join(' '))
 </script>
@@ -38,7 +38,7 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
           <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
         </p>
       </template>
-      <p v-if="refused.length === 0">{{ row.outcome === 'waitlist' ? 'Full: it would wait for a seat.' : fine }}</p>
+      <p v-if="refused.length === 0">{{ onceOpen(row) === 'waitlist' ? 'Full: it would wait for a seat.' : fine }}</p>
       <RowSetup :row="row" />
       <WordLink class="small" :aria-label="`All about ${row.course}`" @click="openSection(row.sectionIds.join('+'))">all about it</WordLink>
     </div>

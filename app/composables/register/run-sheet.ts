@@ -22,6 +22,8 @@ function createRunSheet() {
   const isOpen = computed(() => student.state?.opening !== null && opensIn.value === '')
   const rows = computed(() => week.sheet?.rows ?? [])
   const refusals = (row: RowDecision) => row.findings.filter(finding => !finding.ok && finding.code !== 'gate')
+  /** What becomes of a row once the gates are open. */
+  const onceOpen = (row: RowDecision) => row.once ?? row.outcome
   const bundleOf = (code: string) => week.courses?.find(c => c.course === code)?.bundles.find(b => b.picked || b.registered)
   const gatesClosed = computed(() => student.gates.filter(gate => !gate.open))
   /** The hour is all that stands in the way. */
@@ -29,14 +31,14 @@ function createRunSheet() {
   /** A term that has closed opens no more; every other gate still can. */
   const tooLate = computed(() => gatesClosed.value.find(gate => gate.kind === 'closing'))
   /** Rows that would register, gates aside; a press also joins waitlists. */
-  const willRegister = computed(() => tooLate.value ? [] : rows.value.filter(row => refusals(row).length === 0))
-  const willWait = computed(() => tooLate.value ? [] : rows.value.filter(row => row.outcome === 'waitlist'))
+  const willRegister = computed(() => tooLate.value ? [] : rows.value.filter(row => onceOpen(row) === 'register'))
+  const willWait = computed(() => tooLate.value ? [] : rows.value.filter(row => onceOpen(row) === 'waitlist'))
   const labelsOf = (row: RowDecision) => row.sectionIds.map(id => week.courses?.flatMap(one => one.bundles)
     .flatMap(bundle => bundle.sections).find(section => section.id === id)?.label ?? '').join(' + ')
   function outcome(row: RowDecision): string {
     if (tooLate.value) return 'too late'
-    if (row.outcome === 'waitlist') return `joins the waitlist as ${ordinal(Math.max(...row.waits.map(wait => wait.place)))}`
-    if (refusals(row).length > 0) return 'refused'
+    if (onceOpen(row) === 'waitlist') return `joins the waitlist as ${ordinal(Math.max(...row.waits.map(wait => wait.place)))}`
+    if (onceOpen(row) === 'refused') return 'refused'
     return row.backup > 0 ? `will register backup ${row.backup}: ${labelsOf(row)}` : 'will register'
   }
   /** Why the button is off; empty when a press would do something. */
@@ -78,6 +80,6 @@ function createRunSheet() {
     const done = result?.rows.filter(row => row.outcome === 'register').length
     if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
   })
-  return { opensIn, rows, refusals, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause, registered,
+  return { opensIn, rows, refusals, onceOpen, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause, registered,
     onlyOpening, armed, press }
 }

@@ -5,8 +5,8 @@ import type { Gate, GateKind } from '../registration/gates'
 import { placeToMend } from './mend-week'
 import type { MovedPick } from './moved'
 
-/** The waypoint where a step is done. */
-type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register'
+/** The waypoint where a step is done, or the account. */
+type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register' | 'account'
 
 /** What there is to do. */
 type StepFinding
@@ -115,7 +115,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
 }
 
 const payStep = (due: NonNullable<StepsInput['feesDue']>): NextStep =>
-  ({ code: 'pay', ...due, id: 'fees', place: 'register', about: 'fees', blocking: due.overdue })
+  ({ code: 'pay', ...due, id: 'fees', place: 'account', about: 'fees', blocking: due.overdue })
 
 /** What the dry run refuses and nothing else says yet: a clash once for its two courses, partners once, plan checks not again. */
 function refusedRows({ lineUp, checks, term }: StepsInput) {

@@ -115,6 +115,11 @@ describe('checks', () => {
 })
 
 describe('readStanding', () => {
+  it('reads what is registered as under way from the first day of its term on, and not before', () => {
+    const held: CourseItem = { ...passed('WRT 110'), term: '2027SP', state: 'registered', grade: null }
+    const state = (today: string) => readStanding(file([], [held]), catalog, today).items[0]!.state
+    expect([state('2027-01-10'), state('2027-01-11'), state('2027-03-01')]).toEqual(['registered', 'under way', 'under way'])
+  })
   it('merges a registration with its plan entry and marks picked ones', () => {
     const registered: CourseItem = { id: 'g1', course: 'HYD 230', term: '2027SP', credits: 400, grade: null, state: 'registered',
       source: 'here' }

@@ -11,6 +11,20 @@ const at = (id: number, code: string, hour: number, left: number, values: Partia
   meetings: [meeting(hour * 60, { days: ['M'] })], pools: pool(id, left), ...values })
 const decide = (rows: LineUpRow[], sections: Section[]) => decideRun(rows, decision(courseMap(AAA, BBB), sections))
 
+describe('before the gates are open', () => {
+  it('says what would become of each row once they are, and registers nothing', () => {
+    const sections = [at(1, 'AAA 100', 9, 0), at(2, 'AAA 100', 10, 1), at(3, 'BBB 100', 13, 0, { waitlistCapacity: 5 })]
+    const rows = [{ ...row(1, 'AAA 100', [1]), backups: [[2]] }, { ...row(2, 'BBB 100', [3]), waitIfFull: true }]
+    const gates = [{ kind: 'program' as const, open: false, term: { code: '2027SP', name: '' }, program: '' }]
+    const closed = decideRun(rows, decision(courseMap(AAA, BBB), sections, { gates }))
+    const open = decide(rows, sections)
+    expect(open.map(one => [one.outcome, one.backup])).toEqual([['register', 1], ['waitlist', 0]])
+    expect(closed.map(one => [one.outcome, one.once, one.backup, one.claims.length])).toEqual([['refused', 'register', 1, 0],
+      ['refused', 'waitlist', 0, 0]])
+    expect(closed.map(one => one.findings.slice(1))).toEqual(open.map(one => one.findings))
+  })
+})
+
 describe('backups', () => {
   it('are taken in order when the first choice is full, and one that is refused makes way for the next', () => {
     const sections = [at(1, 'AAA 100', 9, 0), at(2, 'AAA 100', 10, 0), at(3, 'AAA 100', 11, 1), at(4, 'BBB 100', 11, 1), at(5, 'AAA 100',

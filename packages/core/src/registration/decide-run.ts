@@ -1,5 +1,5 @@
 import { linked } from '../catalog/linked'
-import { candidateOf, type DecisionContext, decideRows, type LineUpRow, type RowDecision, Run } from './decide'
+import { candidateOf, type DecisionContext, decideRows, gatesAgainst, type LineUpRow, type RowDecision, Run } from './decide'
 import type { Finding } from './findings'
 
 /**
@@ -9,6 +9,14 @@ import type { Finding } from './findings'
  * So no other set of rows that holds together has an earlier row in it, or one row more.
  */
 export function decideRun(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
+  const closed = rows.map(row => gatesAgainst(row.course, context))
+  if (rows.length === 0 || closed.some(gates => gates.length === 0)) return decideOpen(rows, context)
+  // A closed gate refuses every row; what else there is to say, backups and waitlists among it, is said as if it were open.
+  return decideOpen(rows, { ...context, gates: [] }).map((decision, i): RowDecision => ({ ...decision, outcome: 'refused',
+    once: decision.outcome, findings: [...closed[i]!, ...decision.findings], claims: [] }))
+}
+
+function decideOpen(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
   const first = decideRows(rows, context)
   if (first.every((one, i) => one.outcome === 'register' || (!rows[i]!.backups?.length && !rows[i]!.waitIfFull))) return first
   const { decisions, choices } = withBackups(rows, first, context)

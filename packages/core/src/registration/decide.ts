@@ -27,6 +27,8 @@ export interface RowDecision {
   rowId: number
   course: CourseCode
   outcome: 'register' | 'waitlist' | 'refused'
+  /** What would become of it once the gates are open; left out where they are. */
+  once?: RowDecision['outcome']
   findings: Finding[]
   /** The sections that this is about: the first choice, or a backup. */
   sectionIds: number[]
@@ -420,9 +422,7 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
   had: (course: Course) => Had
   bundles: (course: Course) => readonly Bundle[]
 }): Alone {
-  const isLate = context.lifted?.lateAdd.has(row.course) ?? false
-  const gates = context.gates.filter(gate => !gate.open && !(isLate && gate.kind === 'closing'))
-    .map((gate): Finding => ({ code: 'gate', ok: false, gate }))
+  const gates = gatesAgainst(row.course, context)
   const isKnown = sections.length === row.sectionIds.length && sections.length > 0
     && sections.every(section => section.course === row.course)
   if (!course || !isKnown) {
@@ -434,6 +434,11 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
   return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: about.had(course),
     restrictions: context.lifted?.restriction.has(course.code) ? [] : checkRestrictions(course, sections, groups), seats: findings, claims }
 }
+
+/** Gates that are closed for a course: a late add opens the one that closes the term. */
+export const gatesAgainst = (course: CourseCode, { gates, lifted }: Pick<DecisionContext, 'gates' | 'lifted'>): Finding[] =>
+  gates.filter(gate => !gate.open && !(gate.kind === 'closing' && lifted?.lateAdd.has(course)))
+    .map(gate => ({ code: 'gate', ok: false, gate }))
 
 /** Ways to put partners together that are looked at for one row; more than anybody lines up. */
 const MOST_GROUPS = 24

@@ -11,8 +11,11 @@ RowDecision {
   if (!decision.findings.some(finding => finding.code === 'seats-full')) return decision
   const { claims, findings } = checkSeats(course, sections, groups, () => [])
   const others = decision.findings.filter(finding => finding.code !== 'seats-full')
-  const refused = others.some(finding => !finding.ok)
   const full = findings.some(finding => !finding.ok)
-  const outcome = refused ? decision.outcome : !full ? 'register' : decision.outcome === 'register' ? 'refused' : decision.outcome
-  return { ...decision, outcome, findings: [...others, ...findings], claims: outcome === 'register' ? claims : [] }
+  /** What becomes of what was decided, where nothing else refuses it. */
+  const turned = (was: RowDecision['outcome'], refuses: boolean) =>
+    refuses ? was : !full ? 'register' : was === 'register' ? 'refused' : was
+  const outcome = turned(decision.outcome, others.some(finding => !finding.ok))
+  const once = decision.once && turned(decision.once, others.some(finding => !finding.ok && finding.code !== 'gate'))
+  return { ...decision, outcome, ...once ? { once } : {}, findings: [...others, ...findings], claims: outcome === 'register' ? claims : [] }
 }

@@ -182,6 +182,12 @@ export const useStudentStore = defineStore('student', () => {
       : null
   })
 
+  /** When the registration of the term was voided, and nothing was charged since. */
+  const voidedOn = computed(() => {
+    const last = state.value?.account.entries.filter(entry => entry.kind === 'charge' || entry.kind === 'void').at(-1)
+    return last?.kind === 'void' ? last.date : null
+  })
+
   const steps = computed(() => {
     const student = state.value
     const term = workingTerm.term
@@ -201,6 +207,7 @@ export const useStudentStore = defineStore('student', () => {
         hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) }),
       ),
       feesDue: feesDue.value,
+      voidedOn: voidedOn.value,
       advisor: student.advisor?.name ?? null,
     })
   })

@@ -103,7 +103,8 @@ describe('the term after', () => {
     while ((await Promise.all([postGrades(own, kept), postGrades(own, kept)])).some(students => students.length > 0));
     expect(await db.select().from(s.registrations).where(eq(s.registrations.graded, false))).toEqual([])
     expect(await db.select().from(s.records).where(eq(s.records.state, 'under way'))).toEqual([])
-    const graded = (await db.select().from(s.records).where(eq(s.records.term, TERM))).filter(row => courses.has(`${row.student} ${row.course}`))
+    const graded = (await db.select().from(s.records).where(eq(s.records.term, TERM)))
+      .filter(row => courses.has(`${row.student} ${row.course}`))
     expect(graded).toHaveLength(courses.size)
     expect(graded.every(row => row.grade !== null && row.state === 'completed')).toBe(true)
     const [one] = graded

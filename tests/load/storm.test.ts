@@ -131,7 +131,8 @@ async function act(client: Client, random: Random, told: Told): Promise<void> {
         // A change that was refused is not kept: it may be asked again.
         if ('rows' in result || result.done || result.waits) told.set(key, client.id)
       }
-      else if (response.status >= 500 && response.status !== 503) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`)
+      else if (response.status >= 500 && response.status !== 503)
+        throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`)
     }
     catch (problem) {
       // A server that was killed answers nothing; what became of it is seen in the tables.

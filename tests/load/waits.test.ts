@@ -266,7 +266,8 @@ describe('several terms', () => {
     const [client] = clients as [Client]
     const [summer] = await db.select().from(s.sections).innerJoin(s.courses, eq(s.courses.code, s.sections.course))
       .where(and(eq(s.sections.term, '2027SU'), eq(s.sections.cancelled, false), sql`JSON_LENGTH(${s.courses.parts}) = 1`)).limit(1)
-    await client.json('PUT', '~/line-up', { term: '2027SU', choices: [{ course: summer!.sections.course, sectionIds: [summer!.sections.id] }] })
+    await client.json('PUT', '~/line-up', { term: '2027SU',
+      choices: [{ course: summer!.sections.course, sectionIds: [summer!.sections.id] }] })
     const read = async () => (await client.json<OtherTerm[]>('GET', `~/line-ups?term=${TERM}`))
     expect(await read()).toMatchObject([{ term: '2027SU', rows: [{ course: summer!.sections.course, outcome: 'refused' }] }])
     const closed = (await read())[0]!.gates.filter(gate => !(gate as { open: boolean }).open).map(gate => (gate as { kind: string }).kind)

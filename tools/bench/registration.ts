@@ -13,7 +13,7 @@ import { plain } from '../../server/db/store/plain'
 import { readSheet, readWeekView } from '../../server/views/week'
 import { median, quantile, round as rounded, type Figure } from './figure'
 
-const STUDENTS = 24_000
+const STUDENTS = 28_000
 const COURSES = 90
 const SECTIONS_EACH = 10
 const RUNS = 1600
@@ -23,7 +23,7 @@ const FIRST_PERSON = 100_000
 const FIRST_SECTION = 50_000
 const codeOf = (course: number) => `LAR ${100 + course}`
 
-/** A large college beside the demo's: 900 open sections in five time slots, 24,000 students with every gate open. */
+/** A large college beside the demo's: 900 open sections in five time slots, 28,000 students with every gate open. */
 async function fillLargeCollege(db: Direct) {
   await loadDemo(db, { generated: 0, full: [] })
   await db.update(s.clockSetting).set({ demoNow: null })
@@ -102,7 +102,9 @@ export async function benchRegistration(db: Direct): Promise<Figure[]> {
     const plainClaims = new Database(process.env.DATABASE_URL!, clients)
     const plainBare = await throughput(BARE, clients, i => plainClaim(plainClaims, poolFor(i), claim++))
     await plainClaims.close()
+    if (scarce) await limitSeats(db, true)
     const runs = await registerAll(db, kept, { first, clients, size: lanes })
+    if (scarce) await limitSeats(db, false)
     if (!name) continue
     const ratio = runs.perSecond / bare.perSecond
     const p99 = quantile(runs.times, 0.99)
@@ -146,16 +148,17 @@ async function benchViews(kept: KeptCollege): Promise<Figure[]> {
   ]
 }
 
+/** A third finds the first choice, a third the backup, a third waits; or there are seats enough again. */
+async function limitSeats(db: Direct, limited: boolean) {
+  for (const id of [FIRST_SECTION, FIRST_SECTION + 1])
+    await db.update(s.seatPools).set({ capacity: limited ? sql`taken + ${Math.floor(RUNS / 3)}` : 20_000 }).where(eq(s.seatPools.id, id))
+  await db.update(s.sections).set({ waitlistCapacity: RUNS }).where(eq(s.sections.id, FIRST_SECTION))
+  await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, TERM))
+}
+
 /** Five sections in each line-up; with `hot` the first of them is the same for everybody. */
 async function lineUp(db: Direct, first: number, hot: boolean, scarce: boolean) {
   await db.delete(s.lineUpRows)
-  if (scarce) {
-    // A third finds the first choice, a third the backup, a third waits.
-    for (const id of [FIRST_SECTION, FIRST_SECTION + 1])
-      await db.update(s.seatPools).set({ capacity: sql`taken + ${Math.floor(RUNS / 3)}` }).where(eq(s.seatPools.id, id))
-    await db.update(s.sections).set({ waitlistCapacity: RUNS }).where(eq(s.sections.id, FIRST_SECTION))
-    await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, TERM))
-  }
   const rows = Array.from({ length: RUNS }, (_, i) => [0, 1, 2, 3, 4].map((slot) => {
     const isHot = hot && slot === 0
     const course = isHot ? 0 : (i * 7 + slot * 11) % (COURSES / 5) * 5 + slot

@@ -19,7 +19,7 @@ const isLess = ({ kind }: MoneyEntry) => kind !== 'charge' && kind !== 'payback'
         <tr>
           <th scope="col">When</th>
           <th scope="col">What</th>
-          <th scope="col" class="number">Amount</th>
+          <th scope="col" class="amount">Amount</th>
         </tr>
       </thead>
       <tbody>
@@ -29,7 +29,7 @@ const isLess = ({ kind }: MoneyEntry) => kind !== 'charge' && kind !== 'payback'
             {{ sayMoneyKind(line.kind) }}
             <span class="second">{{ line.courses.map(one => `${one.course} ${sayMoney(one.cents)}`).join(', ') }}</span>
           </td>
-          <td class="number">{{ isLess(line) ? '−' : '' }}{{ sayMoney(line.cents) }}</td>
+          <td class="amount">{{ isLess(line) ? '−' : '' }}{{ sayMoney(line.cents) }}</td>
         </tr>
       </tbody>
     </DataTable>
@@ -38,5 +38,5 @@ const isLess = ({ kind }: MoneyEntry) => kind !== 'charge' && kind !== 'payback'
 
 <style scoped>
 .lines { padding: 12px 16px; }
-.number { text-align: right; }
+.amount { text-align: right; }
 </style>

@@ -5,7 +5,7 @@ import { sayGate } from './gates'
 import { count } from './lists'
 import { sayDue, sayMoney } from './money'
 import { sayFinding } from './registration'
-import { termName } from './terms'
+import { sayDate, termName } from './terms'
 import { sayMeetings } from './times'
 
 /** One thing to do next: its name, and why or how. */
@@ -49,6 +49,9 @@ export function sayStep(step: NextStep): { title: string, words: string } {
       return { title: `Register ${count(step.courses, 'course')}`, words: 'Registration is open for you.' }
     case 'pay':
       return { title: `Pay ${sayMoney(step.cents)}`, words: sayDue(step) }
+    case 'voided':
+      return { title: `Your registration for ${termName(step.term)} was voided`,
+        words: `It was unpaid on ${sayDate(step.on)}. What is still open can be registered again; pay it with the press.` }
     case 'off path':
       return { title: 'A course off the path', words: sayCheck(step.check) }
     case 'cover open':

@@ -21,6 +21,15 @@ describe('nextSteps', () => {
     expect(steps.slice(0, 4).every(step => step.blocking)).toBe(true)
   })
 
+  it('asks for money when it is due, before all but an offer when it is overdue, and tells of a registration that was voided', () => {
+    const due = { cents: 64200, by: '2027-01-04', overdue: false, voidAfter: '2027-01-07' }
+    const input = { term, gates, moved: [], checks: [], unpicked: [], lineUp: [], plannedInTerm: 1, openCredits: 0, offers: [],
+      advisor: null }
+    expect(nextSteps({ ...input, feesDue: due }).at(-1)).toMatchObject({ code: 'pay', place: 'account', blocking: false })
+    expect(nextSteps({ ...input, feesDue: { ...due, overdue: true } })[0]).toMatchObject({ code: 'pay', blocking: true })
+    expect(nextSteps({ ...input, feesDue: null, voidedOn: '2027-01-08' })[0]).toMatchObject({ code: 'voided', on: '2027-01-08' })
+  })
+
   const clash = { kind: 'overlap' as const, date: '2027-01-19', minutes: 75 }
   const open: Gate[] = [{ kind: 'opening', open: true, term, from: null, words: '' } as unknown as Gate]
   const quiet = { term, gates: open, moved: [], checks: [], unpicked: [], plannedInTerm: 2, openCredits: 0, offers: [], feesDue: null,

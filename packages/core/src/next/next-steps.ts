@@ -25,6 +25,8 @@ type StepFinding
     | { code: 'refused', course: CourseCode, finding: Finding }
     | { code: 'register', courses: number }
     | { code: 'pay', cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null }
+  /** The registration of the term was voided on that day for want of payment. */
+    | { code: 'voided', term: TermName, on: LocalDate }
     | { code: 'off path', check: PlanCheck }
     | { code: 'cover open', credits: Credits }
 
@@ -53,6 +55,8 @@ export interface StepsInput {
   offers: readonly { course: string, label: string, hoursLeft: number }[]
   /** What is to pay next for the term. */
   feesDue: { cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null } | null
+  /** When the registration of the term was voided, and nothing was charged since. */
+  voidedOn?: LocalDate | null
   advisor: string | null
 }
 
@@ -67,6 +71,7 @@ export function nextSteps(input: StepsInput): NextStep[] {
   }
   // What is overdue costs the seats: nothing but an offer that ends is more pressing.
   add(input.feesDue?.overdue && payStep(input.feesDue))
+  add(input.voidedOn ? { code: 'voided', term, on: input.voidedOn, id: 'voided', place: 'account', about: 'voided', blocking: true } : null)
   const program = closed('program')
   add(
     program

@@ -97,7 +97,8 @@ export const useWeekStore = defineStore('week', () => {
     const fresh = seats.changed(sections)
     return fresh ? seats.decide(row, fresh, student.groups) : row
   }
-  const turned = computed(() => sheet.value?.rows.filter((row, i) => (row.once ?? row.outcome) !== (readRows.value!.rows[i]!.once ?? readRows.value!.rows[i]!.outcome)).length ?? 0)
+  const turned = computed(() => sheet.value?.rows.filter((row,
+    i) => (row.once ?? row.outcome) !== (readRows.value!.rows[i]!.once ?? readRows.value!.rows[i]!.outcome)).length ?? 0)
   let soon: ReturnType<typeof setTimeout> | undefined
   // Many look at the same seats: they do not all ask in the same moment.
   watch(turned, (now, before) => {

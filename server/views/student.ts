@@ -24,7 +24,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     earnedCredits(file.record, college.catalog))
   const signOff = dossier.signOffs.find(one => one.term === term.code)
   const { rows, sections } = await decideLineUp(looking, { dossier, file, gates: [], term, date: looking.date })
-  const refused = rows.filter(row => row.outcome === 'refused').flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0, 1).map(finding => ({ course, finding })))
+  const refused = rows.filter(row => row.outcome === 'refused').flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0,
+    1).map(finding => ({ course, finding })))
   return {
     id: student,
     version: dossier.version,

@@ -80,6 +80,7 @@ function createRunSheet() {
     const done = result?.rows.filter(row => row.outcome === 'register').length
     if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
   })
-  return { opensIn, rows, refusals, onceOpen, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause, registered,
+  return { opensIn, rows, refusals, onceOpen, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause,
+    registered,
     onlyOpening, armed, press }
 }

@@ -113,7 +113,8 @@ export class Run {
   constructor(private candidates: readonly Candidate[], private readonly context: DecisionContext) {
     const held = new Map<string, Section[]>()
     // Whoever reads what is registered may read it in any order: what is said of it has one.
-    for (const section of [...context.registered].sort((a, b) => a.id - b.id)) held.set(section.course, [...held.get(section.course) ?? [], section])
+    for (const section of [...context.registered].sort((a, b) => a.id - b.id)) held.set(section.course, [...held.get(section.course) ?? [],
+      section])
     this.held = [...held].map(([course, sections]) => ({ id: course, sections, state: 'registered' as const }))
     this.facts = factsOf(context, context.items)
     this.load = context.items.reduce(

@@ -25,7 +25,8 @@ describe('a decision', () => {
   it('says the same in the same order, however what is registered was read', () => {
     const courses = courseMap(course('AAA 100'), course('BBB 100'), course('CCC 100'))
     const at = [{ ...section(1, 'AAA 100').meetings[0]!, start: 500, end: 600 }]
-    const sections = [section(1, 'AAA 100', { meetings: at }), section(2, 'BBB 100', { meetings: at }), section(3, 'CCC 100', { meetings: at })]
+    const sections = [section(1, 'AAA 100', { meetings: at }), section(2, 'BBB 100', { meetings: at }), section(3, 'CCC 100',
+      { meetings: at })]
     const decide = (registered: typeof sections) => decideRun([row(1, 'CCC 100', [3])], decision(courses, sections, { registered }))
     expect(decide([sections[1]!, sections[0]!])).toEqual(decide([sections[0]!, sections[1]!]))
     expect(decide([sections[1]!, sections[0]!])[0]!.findings.filter(one => one.code === 'clash')).toHaveLength(2)

@@ -23,6 +23,7 @@ export const useStudentStore = defineStore('student', () => {
   const workingTerm = useWorkingTermStore()
   const { instant, today } = useNow()
 
+  const seats = useSeatsStore()
   const state = shallowRef<StudentState | null>(null)
   const failed = ref<Problem | null>(null)
   /** The plan to look at; null for the current one. */
@@ -167,6 +168,14 @@ export const useStudentStore = defineStore('student', () => {
     state.value?.lineUp.find(row => row.course === course)?.credits
     ?? entries.value.find(entry => entry.course === course && entry.term === term)?.credits, catalog.courses.get(course))
 
+  // Where somebody waits, their place moves with the list: only those who wait there read it again, not all in the same moment.
+  let soon: ReturnType<typeof setTimeout> | undefined
+  watch(() => state.value?.waitlisted.map(wait => `${wait.section} ${seats.told.waiting[wait.section] ?? 0}`).join(), (now, before) => {
+    if (!now || !before || now === before) return
+    clearTimeout(soon)
+    soon = setTimeout(() => void reload(), 300 + Math.random() * 1500)
+  })
+
   /** How the account of the working term stands, and how it is paid. */
   const paysBy = computed(() => catalog.policy.plans.find(plan => plan.code === state.value?.account.plan) ?? catalog.policy.plans[0])
   const account = computed(() => state.value && workingTerm.term && paysBy.value
@@ -220,7 +229,6 @@ export const useStudentStore = defineStore('student', () => {
     }) ?? [],
   )
 
-  const seats = useSeatsStore()
   usePlanNews(() => session.account && state.value ? { id: state.value.id, term: workingTerm.code } : null, (news) => {
     const now = state.value
     if (!now) return

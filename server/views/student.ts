@@ -5,6 +5,7 @@ import type { StudentState } from '#shared/contract/views/student'
 import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
+import { isLifted } from '../college/lifted'
 import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
@@ -53,6 +54,8 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
       before: beside.waitedBefore(row.course) })),
     gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),
     opening: opening && { from: opening.from, words: opening.words },
+    lifted: dossier.exceptions.filter(isLifted).filter(one => one.term === null || one.term === term.code)
+      .map(({ id, kind, course, term: of, value, reason, by }) => ({ id, kind, course, term: of, value, reason, by })),
     holds: dossier.holds,
     signOff: signOff ? { by: signOff.by, at: signOff.at, note: signOff.note, copy: signOff.copy } : null,
     signOffAskedAt: dossier.asked.find(one => one.term === term.code)?.at ?? null,

@@ -164,6 +164,9 @@ test('what can be done with what is registered', async ({ page }) => {
     ['Register with what is registered', goTo(page, `/student/${await idOf('maren')}/register`, 'This term so far')],
     ['giving up', ask('Give up HYD 490', 'Give up HYD 490?'), OVER],
     ['exchanging', ask('Exchange HYD 490', 'Exchange HYD 490'), OVER],
+    ['changing', ask('Credits and grading of HYD 490', 'Credits and grading of HYD 490'), OVER],
+    ['leaving the term', ask('Leave Spring 2027 as a whole', 'Leave Spring 2027?'), OVER],
+    ['the account', goTo(page, `/student/${await idOf('maren')}/account`, 'Account for Spring 2027')],
   ])
 })
 

@@ -216,6 +216,34 @@ describe('a release code', () => {
   })
 })
 
+describe('a rule that is lifted', () => {
+  it('lets a course be added after the last day, for that student alone; taken back, the day holds again', async () => {
+    const { section } = await lectureOf(COURSE, 5)
+    const [client, other] = clients as [Client, Client]
+    const halves = (await db.select().from(s.termSessions).where(eq(s.termSessions.term, TERM))).flatMap(one => one.deadlines?.addBy ?? [])
+    await setClock(new Date(Date.parse(`${halves.sort().at(-1)}T20:00:00Z`) + 86_400_000).toISOString())
+    expect((await register(client, COURSE, [section])).outcome).toBe('refused')
+    const [student] = await db.select().from(s.students).where(eq(s.students.person, client.id))
+    const [person] = await db.select().from(s.people).where(eq(s.people.id, student!.advisor!))
+    const advising = await Client.signIn(person!.username)
+    const at = `/api/students/${client.id}/lifted-rules`
+    const late = { kind: 'late add', term: TERM, course: COURSE, reason: 'was ill in the first week' }
+    expect((await client.call('POST', '~/lifted-rules', late)).status).toBe(403)
+    await advising.json('POST', at, late)
+    expect(await problemOf(await advising.call('POST', at, late))).toMatchObject({ status: 409, code: 'granted-already' })
+    expect(await problemOf(await advising.call('POST', at, { kind: 'load', term: TERM, credits: 1200, reason: 'more' })))
+      .toMatchObject({ code: 'no-more' })
+    const { lifted } = await client.json<StudentState>('GET', `~?term=${TERM}`)
+    expect(lifted).toMatchObject([{ kind: 'late add', course: COURSE, reason: 'was ill in the first week', by: person!.name }])
+    expect((await register(client, COURSE, [section])).outcome).toBe('register')
+    expect((await register(other, COURSE, [section])).outcome).toBe('refused')
+    await drop(client, COURSE)
+    await advising.json('DELETE', `${at}?id=${lifted[0]!.id}`)
+    expect((await register(client, COURSE, [section])).outcome).toBe('refused')
+    await db.delete(s.records).where(eq(s.records.student, client.id))
+  })
+})
+
 describe('the office', () => {
   it('closes registration of a term for everybody, with a reason, and opens it again; drops go on', async () => {
     const { section } = await lectureOf(COURSE, 5)

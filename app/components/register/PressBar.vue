@@ -32,7 +32,7 @@ const pressWords = computed(() => {
 })
 const label = computed(() => {
   if (week.running) return 'Registering…'
-  if (armed.value) return `Armed for ${at.value}: take it back`
+  if (armed.value) return `Armed for ${at.value}`
   return isEarly.value && canArm.value ? `${pressWords.value} at ${at.value}` : pressWords.value
 })
 const words = computed(() => {
@@ -53,14 +53,14 @@ const inLine = computed(() => {
 })
 async function act() {
   if (!isEarly.value) return press()
-  if (armed.value) {
-    disarm()
-    announce('It is taken back; nothing goes by itself.')
-  }
-  else {
-    arm()
-    announce(`Armed: it goes by itself at ${at.value}. A second press takes it back.`)
-  }
+  // A second press in haste does nothing more.
+  if (armed.value) return
+  arm()
+  announce(`Armed: it goes by itself at ${at.value}.`)
+}
+function takeBack() {
+  disarm()
+  announce('It is taken back; nothing goes by itself.')
 }
 </script>
 
@@ -70,7 +70,8 @@ async function act() {
     <span v-if="week.running" class="opens" role="status">{{ inLine }}</span>
     <span v-else-if="opensIn" class="opens" role="timer"
       >Opens in <b>{{ opensIn }}</b> <template v-if="othersClosed.length"> · also closed: {{ names(othersClosed) }}</template
-      ><template v-else-if="armed"> · armed: leave this page open, it goes by itself</template
+      ><template v-else-if="armed"> · leave this page open, it goes by itself ·
+        <WordLink @click="takeBack">take it back</WordLink></template
       ><template v-else-if="willRegister.length"> · one press at {{ at }} is enough</template
       ></span
     >

@@ -22,6 +22,7 @@ defineProps<{ gates: readonly Gate[], opensIn: string }>()
         </div>
       </li>
     </ul>
+    <LiftedRules />
   </section>
 </template>
 

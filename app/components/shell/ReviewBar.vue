@@ -73,6 +73,7 @@ async function makeCode() {
       </ActButton>
       <span v-if="code" class="small" role="status">Tell {{ student.state?.name }} this code, it is shown once: <b>{{ code }}</b></span>
       <WordLink v-else-if="!student.state?.signOff" class="small" @click="makeCode">Release by a code</WordLink>
+      <LiftRule />
     </div>
   </FootBar>
 </template>

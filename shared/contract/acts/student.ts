@@ -183,3 +183,17 @@ export const askPayback = act({ name: 'ask for money back', method: 'POST', path
 export const giveCard = act({ name: 'give a card at the desk', method: 'POST', path: '/api/students/:id/desk', who: 'own', demo: true,
   input: z.object({ payment: z.uuid(), card: z.string().trim().regex(/^[\d ]{12,23}$/, 'a card number of 12 to 19 digits') }),
   output: Done, changes: ['student'], words: 'The stand-in for the payment desk takes a card and answers by itself.' })
+
+/* Rules that are lifted for a term. */
+const lifts = { term: termCode, reason }
+export const liftRule = act({ name: 'lift a rule', method: 'POST', path: '/api/students/:id/lifted-rules', who: 'their advisor',
+  input: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('late add'), course: courseCode, ...lifts }),
+    z.object({ kind: z.literal('restriction'), course: courseCode, ...lifts }),
+    z.object({ kind: z.literal('prerequisite'), course: courseCode, ...lifts }),
+    z.object({ kind: z.literal('load'), credits, ...lifts }),
+  ]), output: Done, changes: ['student', 'week', 'sheet'],
+  words: 'Lets a student add a course late, take a section that is kept for others, go without a prerequisite, or take more credits.' })
+export const takeBackLifted = act({ name: 'take back a lifted rule', method: 'DELETE', path: '/api/students/:id/lifted-rules',
+  who: 'their advisor', input: z.object({ id: planId }), output: Done, changes: ['student', 'week', 'sheet'],
+  words: 'The rule holds again for what is registered from now on.' })

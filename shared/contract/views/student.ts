@@ -76,6 +76,9 @@ export const StudentState = z.object({
     before: known<WaitedBefore[]>('WaitedBefore, a list') })),
   gates: known<Gate[]>('Gate, a list'),
   opening: z.object({ from: z.string(), words: z.string() }).nullable(),
+  /** Rules that are lifted for this student, with who did it and why. */
+  lifted: z.array(z.object({ id: z.number(), kind: z.enum(['late add', 'restriction', 'prerequisite', 'load']),
+    course: z.string().nullable(), term: z.string().nullable(), value: z.number().nullable(), reason: z.string(), by: z.string() })),
   holds: z.array(z.object({ reason: z.string(), contact: z.string(), placed: z.string() })),
   signOff: z.object({ by: z.string(), at: z.string(), note: z.string(), copy: known<PlanEntry[]>('PlanEntry, a list') }).nullable(),
   signOffAskedAt: z.string().nullable(),

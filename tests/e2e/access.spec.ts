@@ -154,6 +154,7 @@ test('the week with Find and all that opens on it, and register', async ({ page 
 })
 
 test('what can be done with what is registered', async ({ page }) => {
+  test.setTimeout(180_000)
   await signIn(page, 'maren')
   const ask = (name: string, title: string) => async () => {
     await page.keyboard.press('Escape')

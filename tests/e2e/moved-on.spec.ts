@@ -114,21 +114,3 @@ test('the opening passes while Register is open: it is said, and what was closed
   await expect(page.getByRole('timer')).toHaveCount(0)
   await expect(page.getByRole('region', { name: 'Gates' })).toContainText('open since')
 })
-
-test('after the last day to add the term is closed, with what to do', async ({ page }) => {
-  const { id } = await personOf('una')
-  await db.insert(s.lineUpRows).values({ student: id, term: TERM, course: 'VAL 110', position: 1,
-    sectionIds: [(await db.select().from(s.sections).where(and(eq(s.sections.course, 'VAL 110'), eq(s.sections.term, TERM))))[0]!.id] })
-  await signIn(page, 'una')
-  const { addBy } = (await db.select().from(s.terms).where(eq(s.terms.code, TERM)))[0]!
-  await setClock(page, `${new Date(Date.parse(addBy) + 86_400_000).toISOString().slice(0, 10)}T09:00`)
-  await page.getByRole('link', { name: 'Back to my start page' }).click()
-  await waypoint(page, 'Register')
-  await page.getByRole('button', { name: 'Working term' }).click()
-  await page.getByRole('list', { name: 'Choose the working term' }).getByText('Spring 2027').click()
-  await expect(page.getByRole('heading', { name: 'Line-up for Spring 2027' })).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Register 0 courses' })).toBeDisabled()
-  await expect(page.getByRole('list', { name: 'Run sheet' })).toContainText('too late')
-  await expect(page.getByText(/closed after/).first()).toBeVisible()
-  await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, id))
-})

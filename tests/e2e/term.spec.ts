@@ -2,7 +2,10 @@ import { and, eq, inArray, isNull, like, notInArray } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
 import { db, expect, setClock, signIn, test, waypoint } from './college'
 
-/** What registering costs, from the press to the receipt; and what becomes of it when nobody pays. */
+/**
+ * What registering costs, from the press to the receipt, and what becomes of it when nobody pays; and the end of adding. Time goes on here
+ * for the whole college, with all that happens by itself: these journeys come last.
+ */
 test.describe.configure({ mode: 'serial' })
 let clock: typeof s.clockSetting.$inferSelect
 let student: { id: number, username: string }
@@ -62,6 +65,7 @@ test('what is given up comes off the account; leaving the term as a whole is one
   await signIn(page, student.username)
   await waypoint(page, 'Register')
   const soFar = page.getByRole('list', { name: 'Registered and waited for' })
+  await expect(soFar.getByRole('listitem').first()).toBeVisible()
   const before = await soFar.getByRole('listitem').count()
   await page.getByRole('button', { name: 'Leave Spring 2027 as a whole …' }).click()
   const dialog = page.getByRole('dialog', { name: 'Leave Spring 2027?' })
@@ -97,4 +101,24 @@ test('who does not pay is warned, and then the registration is voided and the se
   expect(told.map(one => one.section).sort()).toEqual(held.map(one => one.section).sort())
   await page.getByRole('link', { name: 'Account and payment' }).click()
   await expect(page.getByRole('region', { name: 'Lines of the account' })).toContainText('Taken back, registration voided')
+})
+
+test('after the last day to add the term is closed, with what to do', async ({ page }) => {
+  const { id } = (await db.select().from(s.people).where(eq(s.people.username, 'una')))[0]!
+  await db.insert(s.lineUpRows).values({ student: id, term: '2027SP', course: 'VAL 110', position: 1,
+    sectionIds: [(await db.select().from(s.sections).where(and(eq(s.sections.course, 'VAL 110'), eq(s.sections.term, '2027SP'))))[0]!.id] })
+  await signIn(page, 'una')
+  // Half terms can be added later than the term itself: it closes after the last of them.
+  const sessions = await db.select().from(s.termSessions).where(eq(s.termSessions.term, '2027SP'))
+  const addBy = sessions.flatMap(one => one.deadlines?.addBy ?? []).sort().at(-1)!
+  await setClock(page, `${new Date(Date.parse(addBy) + 86_400_000).toISOString().slice(0, 10)}T09:00`)
+  await page.getByRole('link', { name: 'Back to my start page' }).click()
+  await waypoint(page, 'Register')
+  await page.getByRole('button', { name: 'Working term' }).click()
+  await page.getByRole('list', { name: 'Choose the working term' }).getByText('Spring 2027').click()
+  await expect(page.getByRole('heading', { name: 'Line-up for Spring 2027' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Register', exact: true })).toBeDisabled()
+  await expect(page.getByRole('list', { name: 'Run sheet' })).toContainText('too late')
+  await expect(page.getByText(/closed after/).first()).toBeVisible()
+  await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, id))
 })

@@ -84,7 +84,7 @@ export const exceptions = mysqlTable('exceptions', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'
-    | 'late add'>().notNull(),
+  | 'late add'>().notNull(),
   course: varchar({ length: 10 }).references(() => courses.code),
   term: varchar({ length: 6 }).references(() => terms.code),
   /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */

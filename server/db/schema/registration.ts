@@ -151,7 +151,8 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'lift rule' | 'take back lifted rule' | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
+export type LedgerAction = 'lift rule' | 'take back lifted rule'
+  | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
   | 'close registration'
   | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'
   | 'offer seat' | 'decline offer'

@@ -9,8 +9,6 @@ import type { BundleView, SeatNews } from '#shared/contract/views/student'
  */
 export const useSeatsStore = defineStore('seats', () => {
   const told = shallowRef<SeatNews>({ term: '', pools: {}, waiting: {} })
-  /** Whether anything was told yet. */
-  const live = computed(() => told.value.term !== '')
 
   function take(news: SeatNews) {
     told.value = news.term === told.value.term
@@ -61,5 +59,5 @@ export const useSeatsStore = defineStore('seats', () => {
     const sum = (i: 0 | 1 | 2) => ids.reduce((total, id) => total + pools[id]![i], 0)
     return { capacity: sum(0), taken: sum(1), held: sum(2), waiting: waiting[section] ?? 0 }
   }
-  return { told, live, sumOf, take, now, changed, decide, bundle, found }
+  return { told, sumOf, take, now, changed, decide, bundle, found }
 })

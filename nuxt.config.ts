@@ -14,7 +14,8 @@ export default defineNuxtConfig({
   imports: {
     dirs: ['composables/**'],
     presets: [{ from: '@vueuse/core',
-      imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useIntervalFn', 'useMediaQuery', 'usePreferredDark',
+      imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useSessionStorage', 'useIntervalFn', 'useMediaQuery',
+        'usePreferredDark', 'watchDebounced',
         'useResizeObserver', 'useMutationObserver', 'useElementSize', 'useWindowSize'] }],
   },
   devtools: { enabled: false },

@@ -1,3 +1,4 @@
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
 import type { MoneyPolicy } from '@ridgeway/core/money'
@@ -24,6 +25,11 @@ export const INSTITUTION = {
     lateDays: 7,
     graceDays: 3,
   } satisfies MoneyPolicy,
+  advising: {
+    changedAfter: 'shown', releaseCode: 'instead', codeDays: 14, silentDays: 21,
+    entitled: { 'substitution': 'advisor', 'waiver': 'advisor', 'prerequisite': 'advisor', 'load': 'advisor', 'clash': 'advisor',
+      'restriction': 'either', 'seat': 'office', 'late add': 'either' },
+  } satisfies AdvisingPolicy,
   termsText:
     'By registering you agree to pay the fees of the term by their due date; a registration that is unpaid three days after '
     + 'that date is voided. Courses dropped by the drop date leave no record. '

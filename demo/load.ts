@@ -12,7 +12,9 @@ import * as schema from '../server/db/schema'
 import { DEMO_START, INSTITUTION, OPENINGS, SITES, TERMS, TRAVEL } from './calendar'
 import { COURSES } from './courses'
 import { generateStudents, type GeneratedStudent } from './generate'
-import { ADVISORS, DEMO_PASSWORD, FAMILY_NAMES, GIVEN_NAMES, OFFICE, STUDENTS, type AuthoredStudent } from './people'
+import { exceptionKey } from '@ridgeway/core/advising'
+import type { PlanOperation } from '@ridgeway/core/planning'
+import { ADVISORS, DEMO_PASSWORD, FAMILY_NAMES, GIVEN_NAMES, OFFICE, OFFICE_HOURS, STUDENTS, type AuthoredStudent } from './people'
 import { PROGRAMS, findProgram } from './programs'
 import { Random } from './random'
 import { lateSections, moreSections, summerSections } from './more-sections'
@@ -156,6 +158,12 @@ class PeopleRows {
   readonly acceptances: Rows = []
   readonly ledger: Rows = []
   readonly money: Rows = []
+  readonly hours: Rows = []
+  readonly suggestions: Rows = []
+  readonly asks: Rows = []
+  readonly notes: Rows = []
+  readonly meetings: Rows = []
+  readonly looks: Rows = []
   private readonly ids = new Map<string, number>()
   /** Of the student who was added last. */
   private residence = 'resident'
@@ -184,11 +192,20 @@ class PeopleRows {
       [schema.termsAcceptances, this.acceptances],
       [schema.ledger, this.ledger],
       [schema.moneyEntries, this.money],
+      [schema.officeHours, this.hours],
+      [schema.suggestions, this.suggestions],
+      [schema.exceptionRequests, this.asks],
+      [schema.notes, this.notes],
+      [schema.meetingsWith, this.meetings],
+      [schema.fileLooks, this.looks],
     ]
   }
 
   addStaff(person: { username: string, name: string, story: string }, role: schema.Role) {
-    this.addPerson(person.username, person.name, role, person.story, true)
+    const id = this.addPerson(person.username, person.name, role, person.story, true)
+    if (role !== 'advisor') return
+    const { days, places, ...when } = OFFICE_HOURS
+    for (const day of days) this.hours.push({ advisor: id, day, ...when, place: places[(id - 1) % places.length] })
   }
 
   /** An advisor of students who have no story; nobody signs in as one of them. */
@@ -237,7 +254,8 @@ class PeopleRows {
       this.wishes.push({ student: id, ...student.wishes, askedAt: '2026-11-05T19:10:00.000Z', state: 'asked', decidedBy: null,
         decidedAt: null, words: '' })
     if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
-    if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: '' })
+    if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: student.askedNote ?? '' })
+    this.addAdvising(id, advisor, student)
     if (student.signedOff) {
       this.addSignOff(id, advisor, `${student.signedOff}T17:00:00.000Z`)
     }
@@ -268,6 +286,39 @@ class PeopleRows {
         offerUntil: wait.offerHours ? '2026-11-10T21:50:00.000Z' : null, offerPool: wait.offerHours ? section.pools[0]!.id : null,
         bundle: this.bundle(wait.section).map(one => one.id) })
     }
+  }
+
+  /** What passed between a student and the advisor besides sign-off. */
+  private addAdvising(student: number, advisor: number, { suggested, asks, notes, meets, lastLook }: AuthoredStudent) {
+    const plan = this.plans.length
+    if (suggested) {
+      for (const line of suggested.lines) {
+        const operations = [this.readLine(line, plan)]
+        this.suggestions.push({ student, plan, set: '5a9c0f52-6f0e-4a53-8d2f-3f8b1c7e6d10', author: advisor, at: '2026-11-06T21:10:00.000Z',
+          why: suggested.why, operations, state: 'open' })
+      }
+    }
+    for (const { asked, reason } of asks ?? [])
+      this.asks.push({ student, term: 'term' in asked ? asked.term : null, asked, about: exceptionKey(asked), reason,
+        at: '2026-11-07T18:05:00.000Z', state: 'asked' })
+    for (const note of notes ?? []) this.notes.push({ student, author: advisor, ...note })
+    if (meets) {
+      const place = OFFICE_HOURS.places[(advisor - 1) % OFFICE_HOURS.places.length]
+      this.meetings.push({ advisor, student, start: meets.at, minutes: OFFICE_HOURS.length, place, about: meets.about, state: 'booked' })
+    }
+    if (lastLook) this.looks.push({ person: advisor, student, at: lastLook.at, plan, version: 0, finish: lastLook.finish, comment: 0 })
+  }
+
+  private readLine(line: string, plan: number): PlanOperation {
+    const entryOf = (code: string) => this.entries.find(entry => entry.plan === plan && entry.course === code)!.id as string
+    if (line.startsWith('-')) return { kind: 'remove', entry: entryOf(line.slice(1)) }
+    if (line.startsWith('+')) {
+      const course = line.slice(1, 8)
+      const term = line.slice(9)
+      return { kind: 'place', entry: newEntryId(course, term), course, term, credits: this.courses.get(course)!.credits }
+    }
+    const [course, term] = line.split('→') as [string, string]
+    return { kind: 'move', entry: entryOf(course), term }
   }
 
   addGenerated(student: GeneratedStudent, index: number, advisor: number) {

@@ -1,5 +1,6 @@
 import { termOrder } from '@ridgeway/core/catalog'
 import type { RequirementException } from '@ridgeway/core/requirements'
+import type { ExceptionAsked } from '@ridgeway/core/advising'
 import { findProgram } from './programs'
 
 /**
@@ -45,11 +46,27 @@ export interface AuthoredStudent {
   /** Programs asked for and not yet answered. */
   wishes?: { programs: string[], note: string }
   waitlist?: { section: string, offerHours?: number }[]
+  /** Told when sign-off was asked for. */
+  askedNote?: string
+  /** What the advisor suggests in the current plan: courses moved (`A→TERM`), placed (`+A TERM`) or taken out (`-A`). */
+  suggested?: { why: string, lines: string[] }
+  /** Exceptions asked for and not answered. */
+  asks?: { asked: ExceptionAsked, reason: string }[]
+  /** What the advisor wrote down. */
+  notes?: { text: string, shared: boolean, at: string }[]
+  /** A meeting that is booked. */
+  meets?: { at: string, about: string }
+  /** How the finish stood when the advisor last looked. */
+  lastLook?: { at: string, finish: string | null }
   /** Plans besides the current one. */
   otherPlans?: { name: string, plan: string, note: string }[]
   /** Written beside the plan, by user name; about a course in its term, or about the term. */
   comments?: { by: string, at: string, course?: string, term: string, text: string }[]
 }
+
+/** When each advisor can be met: days, hours, minutes each, and where. */
+export const OFFICE_HOURS = { days: ['T', 'R'], start: 600, end: 720, length: 15, places: ['Fell Hall 4', 'Fell Hall 6', 'Weir House 2',
+  'Stonegate Works 11', 'Fell Hall 9', 'Weir House 5'] } as const
 
 export const ADVISORS = [
   { username: 'hollis', name: 'Hollis Brandt', story: 'Advisor in Watershed Science. Tamsin\'s sign-off is on this desk.' },
@@ -120,7 +137,10 @@ export const STUDENTS: AuthoredStudent[] = [
         text: 'This one needs Statistics I by then. Where would you put it?' },
       { by: 'tamsin', at: '2026-10-30T02:41:00.000Z', course: 'HYD 310', term: '2027FA',
         text: 'I was hoping for spring, with a lab fewer.' },
-    ] },
+    ],
+    notes: [{ at: '2026-10-29T16:20:00.000Z', shared: true, text: 'Prefers labs in the morning; works Mondays and Wednesdays from three.' },
+      { at: '2026-10-29T16:22:00.000Z', shared: false, text: 'Was unsure about the program; ask again after the mid-terms.' }],
+    lastLook: { at: '2026-10-29T16:30:00.000Z', finish: '2028FA' } },
   { username: 'joss', name: 'Joss Penhale', advisor: 'hollis', signedOff: '2026-11-03', accepted: true,
     story: 'Wants a full section, and one whose prerequisite is missing. Will hear why, and what to do.',
     record: `${FIRST_FALL}; 2026SP: CHY 110 C+, GSP 120 B, TIM 120 B, ECL 110 B; 2026FA: HYD 210 *, STT 201 *, WRT 210 *, FLD 120 *`,
@@ -137,18 +157,20 @@ export const STUDENTS: AuthoredStudent[] = [
     story: 'Planned more electives than the program has room for: two courses count for nothing.',
     record: `${SENIOR}; 2025FA: LNG 101 B; 2026FA: HYD 410 *, GSP 330 *, HYD 340 *, SOL 310 *, LNG 140 *`,
     plan: '2027SP: HYD 490, WRT 310, HRT 230, STT 301, LNG 102' },
-  { username: 'perrin', name: 'Perrin Locke', advisor: 'yara', asked: true,
+  { username: 'perrin', name: 'Perrin Locke', advisor: 'yara', asked: true, askedNote: 'I return the recorders this week.',
     story: 'A library hold stands in the way, and the sign-off is asked for but not given.',
     hold: { reason: 'Library: two overdue field recorders', contact: 'Library desk, desk@library.larkmoor.example' },
     record: `${FIRST_FALL}; ${FIRST_SPRING}; 2026FA: HYD 210 *, CHY 120 *, STT 201 *, WRT 210 *`,
     plan: '2027SP: HYD 230, SOL 201, GSP 140, ECL 210' },
   { username: 'wren', name: 'Wren Ashby', advisor: 'hollis', signedOff: '2026-11-02', accepted: true,
+    asks: [{ asked: { kind: 'load', term: '2027SP', credits: 1900 }, reason: 'One more course would bring the finish forward.' }],
     story: 'Next term leans on Chemistry I, which is still under way: registers on condition of passing.',
     record:
       '2025FA: WRT 110 B, MTH 120 B, HYD 110 B-, HRT 110 B, FLD 110 B; '
       + '2026SP: MTH 140 C+, GSP 120 B, WRT 210 B, TIM 110 B; 2026FA: CHY 110 *, HYD 210 *, TIM 120 *, STT 201 *',
     plan: '2027SP: HYD 230, SOL 201, CHY 120, GSP 140', lineUp: 'HYD 230-02' },
   { username: 'dov', name: 'Dov Hallam', advisor: 'yara', asked: true, targetLoad: 700, accepted: true,
+    meets: { at: '2026-11-10T17:15:00.000Z', about: 'Evenings in spring' },
     story: 'Part-time with a job: two courses a term, evenings and online where possible.',
     record: '2025FA: WRT 110 B, MTH 120 C+; 2026SP: HYD 110 B, FLD 110 A; 2026SU: ECL 115 B+; 2026FA: MTH 140 *, GSP 120 *',
     plan: '2027SP: CHY 110, WRT 210; 2027FA: HYD 210, STT 201' },
@@ -156,7 +178,8 @@ export const STUDENTS: AuthoredStudent[] = [
     story: 'Ready to finish: registered yesterday, the last thirteen credits are in place.',
     record: `${SENIOR}; 2026FA: HYD 410 *, GSP 330 *, HYD 340 *, SOL 310 *, LNG 140 *`, plan: '2027SP: HYD 490, STT 301, WRT 310, HRT 230',
     registered: 'HYD 490-01, STT 301-01, WRT 310-01, HRT 230-01' },
-  { username: 'kit', name: 'Kit Sorrel', advisor: 'yara', story: 'On probation: the GPA is under 2.00, and a repeat would mend it.',
+  { username: 'kit', name: 'Kit Sorrel', advisor: 'yara',
+    suggested: { why: 'Mathematics first: it opens three of the later courses.', lines: ['-GSP 110', '+MTH 120 2027SP'] }, story: 'On probation: the GPA is under 2.00, and a repeat would mend it.',
     record:
       '2025FA: WRT 110 C-, MTH 120 D, HYD 110 F, HRT 110 C; 2026SP: HYD 110 C, GSP 120 D+, MTH 140 F, TIM 110 C-; '
       + '2026FA: MTH 140 *, ECL 110 *, WRT 210 *',

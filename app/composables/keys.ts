@@ -21,6 +21,10 @@ export const KEYS = {
   'shortlist': { keys: [], shown: 's', does: 'put it on the shortlist', scope: 'in Find' },
   'compare': { keys: [], shown: 'c', does: 'put it beside others', scope: 'in Find' },
   'sheet': { keys: [], shown: 'i', does: 'all about the section', scope: 'in Find and in the week' },
+  'next in the queue': { keys: ['j'], shown: 'j', does: 'the next advisee', scope: 'in the queue' },
+  'previous in the queue': { keys: ['k'], shown: 'k', does: 'the advisee before', scope: 'in the queue' },
+  'sign off': { keys: ['s'], shown: 's', does: 'sign off the term as it is shown', scope: 'on the brief' },
+  'return': { keys: ['r'], shown: 'r', does: 'give the plan back with words', scope: 'on the brief' },
   'take out': { keys: [], shown: 'Delete', does: 'take it out of the plan', scope: 'on a tile' },
 } as const satisfies Record<string, { keys: string[], shown: string, does: string, scope: string }>
 type Key = keyof typeof KEYS

@@ -18,12 +18,17 @@ const keysShown = ref(false)
 const keysWanted = ref(false)
 watch(keysShown, shown => keysWanted.value ||= shown)
 onMounted(() => catalog.load())
+const advising = useAdvisingStore()
+onMounted(() => void advising.loadMessages())
+useIntervalFn(() => document.visibilityState === 'visible' && void advising.loadMessages(), 20_000)
+// What changes the file of the student may be told as well.
+watch(() => student.state?.version, () => void advising.loadMessages())
 
 /** A page says what it is and of whom, in the browser's tabs and history too. */
 const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
-  'office': 'Office', 'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
+  'office': 'Office', 'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings', 'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }
 useHead({
   title: () => [PAGES[route.path.split('/').at(-1)!], inFile.value && student.state?.name, 'Ridgeway'].filter(Boolean).join(' · '),
@@ -55,7 +60,11 @@ async function leave() {
     <header class="shell">
       <div class="who">
         <NuxtLink :to="session.home" class="home"><RidgewayMark /></NuxtLink>
-        <span class="person">{{ inFile ? student.state?.name : session.account?.name }}</span>
+        <span class="person" :class="{ other: inFile && !student.isOwn }">{{ inFile ? student.state?.name : session.account?.name }}</span>
+        <span v-if="inFile && !student.isOwn" class="small second">{{
+          student.isAdvising ? 'advised by you' : 'seen by the office'
+        }}</span>
+        <WhoIsHere v-if="inFile" />
       </div>
       <div class="middle"><TheRidge v-if="inFile" /></div>
       <div class="tools">
@@ -85,6 +94,10 @@ async function leave() {
           >
             Find <span class="kbd">/</span>
           </ActButton>
+          <WordLink class="small" to="/messages"
+            >Messages<b v-if="advising.unreadMessages"> {{ advising.unreadMessages }}</b
+            ><span class="visually-hidden">{{ advising.unreadMessages ? ' new' : '' }}</span></WordLink
+          >
           <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
             local.toFormat('ccc d LLL, HH:mm')
           }}</NuxtLink>
@@ -126,6 +139,7 @@ async function leave() {
 .who { display: flex; flex-direction: column; justify-content: center; gap: 4px; min-width: 132px; }
 .home { color: inherit; text-decoration: none; }
 .person { font-size: 13px; color: var(--second); }
+.person.other { color: var(--act); font-weight: 700; }
 .middle { flex: 1; min-width: 0; }
 .tools { display: flex; flex-direction: column; justify-content: center; align-items: flex-end; gap: 8px; }
 .term {

@@ -8,7 +8,7 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (!session.known) await session.load()
   if (to.path === '/sign-in') return session.account ? navigateTo(session.home) : undefined
   if (!session.account) return navigateTo({ path: '/sign-in', query: to.path === '/' ? {} : { next: to.fullPath, ended: '1' } })
-  if (to.path === '/not-yours' || to.path === '/kit') return
+  if (['/not-yours', '/kit', '/messages'].includes(to.path)) return
   if (to.path === '/') return navigateTo(session.home)
   const { role, id } = session.account
   const mine = role === 'student'

@@ -1,3 +1,4 @@
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import { type Course, type Site, type Term, termOrder, type TravelTime } from '@ridgeway/core/catalog'
 import type { MoneyPolicy } from '@ridgeway/core/money'
 import type { Catalog } from '@ridgeway/core/planning'
@@ -11,6 +12,8 @@ export const useCatalogStore = defineStore('catalog', () => {
   const ready = ref(false)
   const stamp = ref(0)
   const name = ref('')
+  const advising = shallowRef<Pick<AdvisingPolicy, 'entitled' | 'changedAfter' | 'releaseCode'>>({ entitled: {} as AdvisingPolicy['entitled'],
+    changedAfter: 'shown', releaseCode: 'instead' })
   const policy = shallowRef<MoneyPolicy>({ bands: [], siteFees: {}, refunds: [], plans: [], lateDays: 0, graceDays: 0 })
   const termsText = ref('')
   const sites = shallowRef<Site[]>([])
@@ -44,6 +47,7 @@ export const useCatalogStore = defineStore('catalog', () => {
     stamp.value = college.stamp
     name.value = college.name
     policy.value = college.money
+    advising.value = college.advising
     termsText.value = college.termsText
     sites.value = college.sites
     travel.value = college.travel
@@ -62,6 +66,6 @@ export const useCatalogStore = defineStore('catalog', () => {
     terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
 
   return { ready, failed, stamp,
-    name, policy, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+    name, policy, advising, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
     nextTerm }
 })

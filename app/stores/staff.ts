@@ -1,12 +1,11 @@
 import { loadProgramFile, type ProgramCheck } from '#shared/contract/acts/college'
-import { type AdviseeRow, readAdvisees, readOpenings, readSeats, type SeatRow } from '#shared/contract/views/college'
+import { readOpenings, readSeats, type SeatRow } from '#shared/contract/views/college'
 import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
-/** Lists of the advisor and of the office. */
+/** Lists of the office. */
 export const useStaffStore = defineStore('staff', () => {
   const workingTerm = useWorkingTermStore()
   const catalog = useCatalogStore()
-  const advisees = shallowRef<AdviseeRow[] | null>(null)
   const seats = shallowRef<SeatRow[] | null>(null)
   const openings = shallowRef<{ term: string, from: string, words: string }[]>([])
   const failed = ref<Problem | null>(null)
@@ -20,9 +19,6 @@ export const useStaffStore = defineStore('staff', () => {
       failed.value = toProblem(error)
     }
   }
-  const loadAdvisees = () => read(async () => {
-    advisees.value = await look(readAdvisees, { term: workingTerm.code })
-  })
   const loadSeats = () => read(async () => {
     seats.value = await look(readSeats, { term: workingTerm.code })
   })
@@ -40,5 +36,5 @@ export const useStaffStore = defineStore('staff', () => {
       return toProblem(error)
     }
   }
-  return { sendProgramFile, advisees, seats, openings, failed, loadAdvisees, loadSeats, loadOpenings }
+  return { sendProgramFile, seats, openings, failed, loadSeats, loadOpenings }
 })

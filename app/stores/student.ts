@@ -9,6 +9,7 @@ import { readCredit } from '@ridgeway/core/record'
 import { chosenCredits, groupsOf } from '@ridgeway/core/registration'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { z } from 'zod'
+import { markRead as readComments } from '#shared/contract/acts/advising'
 import type { Act, FileView } from '#shared/contract/define'
 import { readStudent, type StudentState } from '#shared/contract/views/student'
 import { call, type Changed, look, toProblem, type Problem } from '~/composables/useApi'
@@ -24,12 +25,18 @@ export const useStudentStore = defineStore('student', () => {
   const { instant, today } = useNow()
 
   const seats = useSeatsStore()
+  /** Who else has the file open. */
+  const here = ref<Record<string, string>>({})
   const state = shallowRef<StudentState | null>(null)
   const failed = ref<Problem | null>(null)
   /** The plan to look at; null for the current one. */
   const wanted = ref<number | null>(null)
   const sync = usePlanSync(state, () => session.account?.id ?? 0, () => reload())
-  const { plan, done, undone, saving, notice, edit, undo, redo } = sync
+  const { saving, notice } = sync
+  /** An advisor can try changes on the plan that are only suggested then. */
+  const suggestion = useSuggesting(sync)
+  const { plan, done, undone, edit, undo, redo } = suggestion
+  const { lines: suggesting } = suggestion
   const entries = computed(() => plan.value.entries)
   const file = computed(() =>
     state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
@@ -52,7 +59,11 @@ export const useStudentStore = defineStore('student', () => {
 
   async function load(id: number): Promise<void> {
     if (!workingTerm.code) return
-    if (state.value?.id !== id) wanted.value = null
+    if (state.value?.id !== id) {
+      wanted.value = null
+      suggestion.stop()
+      here.value = {}
+    }
     return read(id)
   }
   async function read(id: number): Promise<void> {
@@ -87,6 +98,7 @@ export const useStudentStore = defineStore('student', () => {
   }
   /** Looks at another plan; null goes back to the current one. */
   async function openPlan(id: number | null) {
+    suggestion.stop()
     const target = id === state.value?.plans.find(one => one.current)?.id ? null : id
     if (target === wanted.value) return
     wanted.value = target
@@ -118,6 +130,13 @@ export const useStudentStore = defineStore('student', () => {
   const previewed = computed<Plan | null>(() => {
     const next = preview.value && applyAll(plan.value, preview.value)
     return next && typeof next !== 'string' ? next : null
+  })
+  /** The plan as it stands, and its reading, while something else is looked at: a draft, a suggestion. */
+  const standingPlan = computed(() => sync.plan.value)
+  const before = computed<Standing | null>(() => {
+    if (!suggesting.value) return preview.value ? standing.value : null
+    const { entries: own, placeholders, wishes } = standingPlan.value
+    return file.value && readStanding({ ...file.value, entries: own, placeholders, wishes }, rules.value, today.value)
   })
   /** What the board shows: the plan, or the plan with what is previewed. */
   const shown = computed<Standing | null>(() =>
@@ -197,6 +216,21 @@ export const useStudentStore = defineStore('student', () => {
     return last?.kind === 'void' ? last.date : null
   })
 
+  /** Comments of others that whoever looks has not read. */
+  const unread = computed(() => {
+    const me = session.account?.id ?? 0
+    return state.value?.comments.filter(one => one.author !== me && one.id > (state.value?.read[me] ?? 0)) ?? []
+  })
+
+  /** Notes that comments up to one were read; a failure is no matter, they are only shown as new once more. */
+  async function markRead(upTo: number) {
+    const now = state.value
+    const me = session.account?.id ?? 0
+    if (!now || !mayEdit.value || upTo <= (now.read[me] ?? 0)) return
+    state.value = { ...now, read: { ...now.read, [me]: upTo } }
+    await call(readComments, { upTo }, { id: now.id }).catch(() => {})
+  }
+
   const steps = computed(() => {
     const student = state.value
     const term = workingTerm.term
@@ -218,6 +252,11 @@ export const useStudentStore = defineStore('student', () => {
       feesDue: feesDue.value,
       voidedOn: voidedOn.value,
       advisor: student.advisor?.name ?? null,
+      returned: student.returned,
+      suggestions: student.suggestions.length,
+      answered: student.asked.filter(one => one.state === 'declined'),
+      meeting: student.meetings[0] ?? null,
+      unread: isOwn.value ? unread.value.length : 0,
     })
   })
 
@@ -232,6 +271,7 @@ export const useStudentStore = defineStore('student', () => {
   usePlanNews(() => session.account && state.value ? { id: state.value.id, term: workingTerm.code } : null, (news) => {
     const now = state.value
     if (!now) return
+    here.value = news.here
     const version = news.plans[now.plan.id] ?? 0
     // What else is open on the page is as old as the file or the plan was.
     if (news.version > now.version) void reload().then(() => changed.value = {})
@@ -275,12 +315,13 @@ export const useStudentStore = defineStore('student', () => {
   }
 
   const mayEdit = computed(() => session.account?.role !== 'office')
+  const isAdvising = computed(() => session.account?.role === 'advisor')
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, load, open, loadEarly, reload, edit, undo, redo,
+    unpicked, unread, markRead, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising, load, open, loadEarly, reload, edit, undo, redo,
     act, send, showing,
     changed, localDate,
-    preview, previewed, shown, pace }
+    version: sync.version, preview, previewed, shown, before, standingPlan, suggestion, suggesting, here, pace }
 })

@@ -180,7 +180,7 @@ async function changeRegistration(doing: Changing, drops: readonly string[], tak
   if (before) return before
   const term = findTerm(college, input.term)
   const dossier = (await readDossiers(tx, [student])).get(student)!
-  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan, date)
   const gone = await registeredIn(tx, student, term.code, drops)
   const missing = drops.find(course => !gone.some(one => one.course === course))
   if (missing)

@@ -1,6 +1,6 @@
 import type { z } from 'zod'
-import { lastToAdd, type Term } from '@ridgeway/core/catalog'
-import { type MoneyEntry, type PaymentPlan, readAccount, shiftDate, type TermAccount } from '@ridgeway/core/money'
+import { lastToAdd, shiftDate, type Term } from '@ridgeway/core/catalog'
+import { type MoneyEntry, type PaymentPlan, readAccount, type TermAccount } from '@ridgeway/core/money'
 import type * as contract from '#shared/contract/acts/student'
 import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
@@ -113,6 +113,8 @@ async function clearIfPaid(tx: Executor, college: College, student: number, term
 
 /** Accounts that are looked at in one go at most. */
 const MOST_AT_ONCE = 500
+/** The student up to whom accounts were looked at: the next turn goes on from there, and begins anew at the end. */
+let lookedUpTo = 0
 
 /**
  * What is unpaid when its time is over: while courses can still be added the registration of the term is voided, with the seats for those
@@ -124,8 +126,9 @@ export async function collectFees(database: Database, kept: KeptCollege): Promis
     const college = await kept.at(db, stamp.catalog)
     const date = dateIn(presentInstant(stamp), college.zone)
     const due = college.catalog.terms.filter(term => shiftDate(term.feesDue, college.money.graceDays) < date && term.scheduled)
-    return due.length > 0 ? openBalances(db, due.map(term => term.code), MOST_AT_ONCE) : []
+    return due.length > 0 ? openBalances(db, due.map(term => term.code), lookedUpTo, MOST_AT_ONCE) : []
   })
+  lookedUpTo = open.length < MOST_AT_ONCE ? 0 : open.at(-1)!.student
   const changed: number[] = []
   for (const { student, term } of open)
     if (await database.write(tx => collect(tx, kept, student, term))) changed.push(student)

@@ -112,7 +112,7 @@ async function mayTake(tx: Executor, college: College, entry: Entry, seats: read
   const dossier = (await readDossiers(tx, [entry.student])).get(entry.student)
   if (!dossier) return false
   const term = findTerm(college, entry.term)
-  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan, dateIn(at, college.zone))
   // What is given up for it when it is offered is no reason to pass somebody over.
   const leaves = (course: string) => entry.exchange?.includes(course) ?? false
   const without = { ...file, record: file.record.filter(item => !(item.term === term.code && item.state === 'registered'

@@ -10,6 +10,8 @@ import { LIMITS } from '#shared/contract/limits'
 import type { Doing } from '../college/asked'
 import { type College, findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
+import { advisingOf, tell } from '../college/tell'
+import { settleComments } from '../db/store/advising'
 import { addComment, addPlan, batchIsKnown, countComments, findPlan, headOf, listPlans, makeCurrent, markDeleted, planOf, type PlanRow,
   renamePlan, writePlan } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
@@ -53,7 +55,7 @@ const unknownPlan = () =>
   new Refusal(404, 'plan-unknown', 'There is no such plan; it may have been deleted.', 'Go back to your current plan.')
 
 /** What an operation names must be there: courses, terms of the calendar, lines of a program. */
-function checkOperations(college: College, operations: readonly PlanOperation[]) {
+export function checkOperations(college: College, operations: readonly PlanOperation[]) {
   for (const operation of operations) {
     if (operation.kind === 'place') {
       const course = college.catalog.courses.get(operation.course)
@@ -145,11 +147,16 @@ async function rename(tx: Doing<unknown>['tx'], row: PlanRow, kept: readonly Pla
   await renamePlan(tx, row.id, name)
 }
 
-export async function comment({ tx, student, actor, college, at, input }: Doing<Input<typeof contract.comment>>) {
+export async function comment(doing: Doing<Input<typeof contract.comment>>) {
+  const { tx, student, actor, college, at, input } = doing
   if (input.term) findTerm(college, input.term)
   if (await countComments(tx, student) >= LIMITS.comments)
     throw new Refusal(422, 'too-many-comments', `${LIMITS.comments} comments stand beside these plans already.`,
       'Write a note on the course, the term or the plan instead.')
   await addComment(tx, { student, author: actor, at, ...input })
-  return (await readBeside(tx, student, '')).comments
+  // What was settled is open again when somebody writes on.
+  await settleComments(tx, { student, term: input.term, entry: input.entry }, null)
+  const place = input.entry ? 'course' : input.term ? 'term' : 'plan'
+  await tell(doing, [student, ...await advisingOf(doing)], { code: 'comment', place })
+  return (await readBeside(tx, student, '', { now: at, date: doing.date })).comments
 }

@@ -91,7 +91,7 @@ function repeatOf(before: { asked: string, result: RunResult }, press: Press): A
 
 function readPress(press: Press, dossier: Dossier, college: College, kept: TermSections): Reading {
   const term = findTerm(college, press.term)
-  const file = fileOf(dossier, college, press.term, planIn(dossier).plan)
+  const file = fileOf(dossier, college, press.term, planIn(dossier).plan, dateIn(press.at, college.zone))
   const rows = openRows(dossier, file, press.term).filter(row => press.rowIds.includes(row.id))
   if (rows.length === 0)
     throw new Refusal(422, 'nothing-chosen', 'None of the chosen rows is in your line-up any more.',

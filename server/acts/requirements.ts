@@ -1,6 +1,6 @@
 import type { z } from 'zod'
 import { itemsOf, readPrograms } from '@ridgeway/core/planning'
-import { linesOfProgram, type Program } from '@ridgeway/core/requirements'
+import type { Program } from '@ridgeway/core/requirements'
 import type * as contract from '#shared/contract/acts/student'
 import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
@@ -8,7 +8,7 @@ import { programsAt } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { fileOf, planIn } from '../college/student'
 import { type Dossier, readDossiers } from '../db/store/dossiers'
-import { addException, findException, keepMilestone, keepUsePin, removeException } from '../db/store/requirements'
+import { keepMilestone, keepUsePin } from '../db/store/requirements'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 type Here = Pick<Doing<unknown>, 'tx' | 'student' | 'college'>
@@ -27,7 +27,7 @@ export async function pinUse(doing: Doing<Input<typeof contract.pinUse>>) {
   const { tx, student, college, input, ledger } = doing
   const dossier = await dossierOf(doing)
   const program = programIn(dossier, doing, input.program)
-  const file = fileOf(dossier, college, college.catalog.terms.at(-1)!.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, college.catalog.terms.at(-1)!.code, planIn(dossier).plan, doing.date)
   if (!file.record.some(item => item.id === input.item))
     throw new Refusal(404, 'item-unknown', 'This course is not on the record.', 'Reload the page; the record may have changed.')
   if (input.line !== null) {
@@ -37,45 +37,6 @@ export async function pinUse(doing: Doing<Input<typeof contract.pinUse>>) {
   }
   await keepUsePin(tx, { student, ...input })
   await ledger('pin use', input)
-  return DONE
-}
-
-/** Grants a substitution or a waiver on a requirement line; who did it and why is kept with it and in the ledger. */
-export async function grantException(doing: Doing<Input<typeof contract.grantException>>) {
-  const { tx, student, actor, college, at, input, ledger } = doing
-  const dossier = await dossierOf(doing)
-  const program = programIn(dossier, doing, input.program)
-  const line = linesOfProgram(program).find(candidate => candidate.id === input.line)
-  if (!line)
-    throw new Refusal(422, 'line-unknown', `${program.title} has no such requirement.`, 'Open the requirement again and grant it there.')
-  const instead = input.kind === 'substitution' ? input.instead : null
-  for (const code of [input.course, instead]) {
-    if (code && !college.catalog.courses.has(code))
-      throw new Refusal(422, 'course-unknown', `There is no course ${code}.`, 'Write the code as in the catalog, such as HYD 230.')
-  }
-  const listed = input.kind === 'waiver' ? input.course : instead
-  if (listed && !line.filter.list?.includes(listed))
-    throw new Refusal(422, 'not-listed', `${line.title} does not list ${listed}.`, 'Choose one of the courses that the line lists.')
-  const { kind, course, reason } = input
-  const known = dossier.exceptions.some(one =>
-    one.kind === kind && one.program === input.program && one.line === input.line && one.course === course)
-  if (known)
-    throw new Refusal(409, 'granted-already', 'This exception is granted already.', 'It stands in the drawer of the requirement.')
-  await addException(tx, { student, kind, program: input.program, line: input.line, course, instead, reason, grantedBy: actor,
-    grantedAt: at })
-  await ledger(kind === 'waiver' ? 'grant waiver' : 'grant substitution', { program: input.program, line: input.line, course, instead,
-    reason })
-  return DONE
-}
-
-/** Takes back a substitution or a waiver. */
-export async function takeBackException({ tx, student, input, ledger }: Doing<Input<typeof contract.takeBackException>>) {
-  const known = await findException(tx, student, input.id)
-  if (!known || (known.kind !== 'substitution' && known.kind !== 'waiver'))
-    throw new Refusal(404, 'exception-unknown', 'There is no such exception.', 'Reload the page; it may have been taken back already.')
-  await removeException(tx, input.id)
-  await ledger(known.kind === 'waiver' ? 'take back waiver' : 'take back substitution', { program: known.program, line: known.line,
-    course: known.course })
   return DONE
 }
 

@@ -1,4 +1,4 @@
-import { readAdvisees } from '#shared/contract/views/college'
-import { readAdviseesView } from '../views/staff'
+import { readAdvisees } from '#shared/contract/views/advising'
+import { readAdviseesView } from '../views/advisees'
 
-export default serveView(readAdvisees, readAdviseesView)
+export default serve(readAdvisees, ({ event: _, ...asked }) => readAdviseesView(useDatabase(), asked))

@@ -1,3 +1,4 @@
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Course, Instant, LocalDate, Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import type { Catalog } from '@ridgeway/core/planning'
 import { type CatalogProblem, checkCatalog } from '@ridgeway/core/prerequisites'
@@ -16,6 +17,8 @@ export interface College {
   name: string
   zone: string
   money: MoneyPolicy
+  /** How sign-off and exceptions are handled. */
+  advising: AdvisingPolicy
   termsText: string
   sites: Site[]
   travel: TravelTime[]
@@ -48,10 +51,10 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
   if (!institution)
     throw new Refusal(503, 'no-college', 'This Ridgeway holds no college yet.',
       'Whoever runs it puts one into the database; then reload this page.')
-  const { name, zone, money, termsText, gradeScale, repeatPolicy } = institution
+  const { name, zone, money, advising, termsText, gradeScale, repeatPolicy } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {
-    stamp, sections: new KeptSections(), name, zone, money, termsText, sites, travel,
+    stamp, sections: new KeptSections(), name, zone, money, advising, termsText, sites, travel,
     problems: checkCatalog(byCode, gradeScale),
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),

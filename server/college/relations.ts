@@ -1,14 +1,25 @@
 import type { Who } from '#shared/contract/define'
+import type { Executor } from '../db/database'
+import { deputiesOf } from '../db/store/advisors'
 
-/** Whether somebody may, by relation to the student. */
-export function mayAct(who: Who, { id, role }: { id: number, role: string }, student: number, advisor: number | null): boolean {
+/** Whether somebody may, by relation to the student; `advising` are the student's advisor and those who stand in for that person today. */
+export function mayAct(who: Who, { id, role }: { id: number, role: string }, student: number, advising: readonly number[]): boolean {
   const isOwn = role === 'student' && id === student
-  const isAdvisor = role === 'advisor' && id === advisor
+  const isAdvisor = role === 'advisor' && advising.includes(id)
   switch (who) {
     case 'own': return isOwn
     case 'their advisor': return isAdvisor
+    case 'advisor or office': return isAdvisor || role === 'office'
+    case 'their office': return role === 'office'
     case 'own or advisor': return isOwn || isAdvisor
     case 'file': return isOwn || isAdvisor || role === 'office'
     default: return true
   }
+}
+
+/** The same for an advisor as the student's row has them, on a date: who is not that person may stand in for them. */
+export async function isAdmitted(db: Executor, who: Who, visitor: { id: number, role: string },
+  { student, advisor, date }: { student: number, advisor: number | null, date: string }): Promise<boolean> {
+  if (mayAct(who, visitor, student, advisor === null ? [] : [advisor])) return true
+  return visitor.role === 'advisor' && advisor !== null && mayAct(who, visitor, student, await deputiesOf(db, advisor, date))
 }

@@ -2,7 +2,7 @@ import { type CourseCode, type Credits, type Instant, lastToAdd, type LocalDate,
   type Term } from '@ridgeway/core/catalog'
 import { EMPTY_FILE, EMPTY_PLAN, gradesAskedOf, itemsOf, type Plan, type StudentFile } from '@ridgeway/core/planning'
 import { earnedCredits, factsOf, type GradesAsked, lineRef, pickRef, recordItemId, registrationItemId } from '@ridgeway/core/record'
-import { type Gate, readGates } from '@ridgeway/core/registration'
+import { clashPair, type Gate, readGates } from '@ridgeway/core/registration'
 import type { RequirementException } from '@ridgeway/core/requirements'
 import { type Dossier, readDossiers } from '../db/store/dossiers'
 import type { Looking } from './asked'
@@ -26,9 +26,13 @@ export async function dossierFor({ db, student, shared }: Looking<unknown>, plan
   return (await reading).get(student)
 }
 
-/** A dossier as the core's file, for a working term. */
-export function fileOf(dossier: Dossier, college: College, term: string, plan: Plan): StudentFile {
-  const { exceptions } = dossier
+/** Exceptions that hold on a date. */
+export const inForce = ({ exceptions }: Pick<Dossier, 'exceptions'>, date: LocalDate) =>
+  exceptions.filter(one => one.until === null || one.until >= date)
+
+/** A dossier as the core's file, for a working term, on a date. */
+export function fileOf(dossier: Dossier, college: College, term: string, plan: Plan, date: LocalDate): StudentFile {
+  const exceptions = inForce(dossier, date)
   return {
     ...EMPTY_FILE,
     record: [
@@ -78,7 +82,9 @@ export function gatesOf(dossier: Dossier, college: College, term: Term, file: St
     earned: earnedCredits(file.record, college.catalog),
     signedOff: signed ? { by: signed.by, on: signed.at.slice(0, 10) } : null,
     released: released ? dateIn(released.at, college.zone) : null,
-    signOffAsked: dossier.asked.some(one => one.term === term.code),
+    releaseCode: college.advising.releaseCode,
+    signOffAsked: dossier.asked.some(one => one.term === term.code && !one.returned),
+    returned: dossier.asked.find(one => one.term === term.code)?.returned?.words ?? null,
     advisor,
     holds: dossier.holds,
     programConfirmed: dossier.programConfirmed,
@@ -98,6 +104,12 @@ export function openRows(dossier: Dossier, file: StudentFile, term: string) {
 export const creditsPlanned = ({ entries }: Pick<StudentFile, 'entries'>, course: string, term: string): Credits | null =>
   entries.find(entry => entry.course === course && entry.term === term)?.credits ?? null
 
+/** What may be registered of a term where only what was signed off may; null where anything may, or nothing is signed yet. */
+function signedFor({ advising }: College, dossier: Dossier, term: Term) {
+  const signed = advising.changedAfter === 'closed' ? dossier.signOffs.find(one => one.term === term.code) : undefined
+  return signed ? { courses: new Set(signed.copy.map(entry => entry.course)), by: signed.by } : null
+}
+
 /** For which term, and when, something is decided; the date is that in the college's zone. */
 interface Deciding {
   file: StudentFile
@@ -111,10 +123,8 @@ export function decisionContext(college: College, dossier: Dossier, about: Decid
   sections: readonly Section[], registered: readonly Section[]) {
   const { courses, scale, repeatPolicy, terms } = college.catalog
   const { file, gates, term, date } = about
-  const lifted = (kind: string) => new Set(dossier.exceptions.flatMap(one => one.kind === kind && one.course
-    && (one.term === null || one.term === term.code)
-    ? [one.course]
-    : []))
+  const here = inForce(dossier, date).filter(one => one.term === null || one.term === term.code)
+  const lifted = (kind: string) => new Set(here.flatMap(one => one.kind === kind && one.course ? [one.course] : []))
   // Most courses in a line-up were never had before: what rules ask of them is not worked out.
   let asked: GradesAsked | undefined
   return {
@@ -130,7 +140,10 @@ export function decisionContext(college: College, dossier: Dossier, about: Decid
     loadCap: file.capRaised[term.code] ?? term.loadCap,
     registered,
     today: date,
-    lifted: { lateAdd: lifted('late add'), restriction: lifted('restriction') },
+    lifted: { lateAdd: lifted('late add'), restriction: lifted('restriction'),
+      clash: new Set(here.flatMap(one => one.kind === 'clash' && one.course && one.instead ? [clashPair(one.course, one.instead)] : [])),
+      seat: new Set(here.flatMap(one => one.kind === 'seat' && one.section ? [one.section] : [])) },
+    signed: signedFor(college, dossier, term),
     waitlisted: new Set(dossier.waitlisted.map(row => row.section)),
   }
 }

@@ -1,7 +1,9 @@
+import { type MailWay, sendMail } from '../acts/mail'
 import { collectFees } from '../acts/money'
 import { serveWaitlists } from '../acts/offers'
 import { pressForCrowd } from '../standins/crowd'
 import { answerAtDesk } from '../standins/desk'
+import { catchMail } from '../standins/mailbox'
 import { payForCrowd } from '../standins/payers'
 import { postGrades } from '../standins/registry'
 import { announce } from '../views/news'
@@ -13,6 +15,14 @@ const tell = async (changed: Promise<number[]>) => {
   for (const student of await changed) announce(student)
 }
 
+/** Where mail goes: to the server that is named, in a demonstration to one of its own, otherwise nowhere yet. */
+let mailbox: ReturnType<typeof catchMail> | undefined
+async function mailWay(): Promise<MailWay | null> {
+  const { RIDGEWAY_MAIL, RIDGEWAY_MAIL_FROM, RIDGEWAY_ADDRESS, RIDGEWAY_DEMO } = process.env
+  const server = RIDGEWAY_MAIL ?? (RIDGEWAY_DEMO === '1' ? (await (mailbox ??= catchMail(useDatabase()))).server : '')
+  return server ? { server, from: RIDGEWAY_MAIL_FROM ?? 'ridgeway@larkmoor.example', address: RIDGEWAY_ADDRESS ?? '' } : null
+}
+
 /** Seats come free on any server, offers end and fees fall due by the clock alone. */
 const ALWAYS: readonly Task[] = [
   [1000, () => tell(serveWaitlists(useDatabase(), useKeptCollege()))],
@@ -20,6 +30,10 @@ const ALWAYS: readonly Task[] = [
     // Who pays for others in a demonstration pays before anybody is asked.
     if (process.env.RIDGEWAY_DEMO === '1') await payForCrowd(useDatabase(), useKeptCollege())
     await tell(collectFees(useDatabase(), useKeptCollege()))
+  }],
+  [2000, async () => {
+    const way = await mailWay()
+    if (way) await sendMail(useDatabase(), useKeptCollege(), way)
   }],
 ]
 /** In a demonstration others act too: the payment desk, those who grade, and a crowd. */
@@ -46,5 +60,6 @@ export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('close', () => {
     stopped = true
     for (const timer of timers) clearTimeout(timer)
+    void mailbox?.then(box => box.close())
   })
 })

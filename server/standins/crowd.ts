@@ -46,7 +46,7 @@ export async function startCrowd({ tx, college, at, date, input }: Doing<z.outpu
   for (let k = 0; k < all.length && lines.length < input.size; k += AT_ONCE) {
     for (const dossier of (await readDossiers(tx, all.slice(k, k + AT_ONCE))).values()) {
       if (lines.length === input.size) break
-      const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+      const file = fileOf(dossier, college, term.code, planIn(dossier).plan, date)
       const opening = openingFor(rules, file.programs, earnedCredits(file.record, college.catalog))
       const gates = gatesOf(dossier, college, term, file, from, null)
       if (!opening || opening.from > from || gates.some(gate => !gate.open)) continue

@@ -1,4 +1,4 @@
-import { shiftDate } from '@ridgeway/core/money'
+import { shiftDate } from '@ridgeway/core/catalog'
 import { dateIn, type KeptCollege, presentInstant } from '../college/college'
 import type { Database } from '../db/database'
 import { readStamp } from '../db/store/college'

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { shiftDate } from '@ridgeway/core/money'
+import { shiftDate } from '@ridgeway/core/catalog'
 import { dateIn, type KeptCollege, presentInstant } from '../college/college'
 import type { Database } from '../db/database'
 import { readStamp } from '../db/store/college'

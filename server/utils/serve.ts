@@ -4,7 +4,7 @@ import { type Act, type FileView, Shown, type View } from '#shared/contract/defi
 import type { Asked, Doing, Looking } from '../college/asked'
 import { dateIn, presentInstant } from '../college/college'
 import { Refusal } from '../college/refusal'
-import { mayAct } from '../college/relations'
+import { isAdmitted } from '../college/relations'
 import { readStamp } from '../db/store/college'
 import { advisorOf, readVisitors } from '../db/store/people'
 import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
@@ -35,7 +35,7 @@ export const actOn = <Input extends z.ZodType, Output extends z.ZodType>(act: Ac
         const locked = await lockStudent(tx, call.student)
         if (!locked) throw noStudent()
         // What admitted the request may have changed since: it is asked again where nobody can change it any more.
-        if (!mayAct(act.who, call.visitor!, call.student, locked.advisor)) throw notYours()
+        if (!await isAdmitted(tx, act.who, call.visitor!, { ...call, advisor: locked.advisor })) throw notYours()
         college = await useKeptCollege().at(tx, locked.catalog)
       }
       const actor = call.visitor!.id
@@ -104,13 +104,14 @@ async function admit(event: H3Event, { who }: Pick<Act, 'who'>): Promise<Omit<Ca
         'Sign in again; what you did before is saved.')
     if ((who === 'advisor' || who === 'office') && visitor!.role !== who)
       throw new Refusal(403, 'wrong-role', `This is not for ${visitor!.role} accounts.`, 'Go back to your own start page.')
+    const college = await useKeptCollege().at(db, stamp.catalog)
+    const date = dateIn(at, college.zone)
     if (student > 0) {
       const advisor = await advisorOf(db, student)
-      if (!mayAct(who, visitor!, student, advisor ?? null)) throw notYours()
+      if (!await isAdmitted(db, who, visitor!, { student, advisor: advisor ?? null, date })) throw notYours()
       if (advisor === undefined) throw noStudent()
     }
-    const college = await useKeptCollege().at(db, stamp.catalog)
-    return { event, visitor, student, plan, college, at, date: dateIn(at, college.zone) }
+    return { event, visitor, student, plan, college, at, date }
   })
 }
 

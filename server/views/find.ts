@@ -27,7 +27,7 @@ async function readForSearch(looking: Looking<{ term: string }>): Promise<Omit<S
   const { college, db, date, input, student } = looking
   const term = findTerm(college, input.term)
   const dossier = (await dossierFor(looking))!
-  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan, date)
   const { sections, stamp } = await college.sections.recently(db, term.code)
   const registered = new Set(dossier.registered.filter(row => row.term === term.code).map(row => row.section))
   const context = decisionContext(college, dossier, { file, gates: [], term, date }, sections, sections.filter(section =>

@@ -15,7 +15,7 @@ export async function readGroupsView(looking: Looking<{ term: string }>): Promis
   const { college, db, input } = looking
   const term = findTerm(college, input.term)
   const dossier = (await dossierFor(looking))!
-  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan, looking.date)
   const planned = new Set([...file.entries.filter(entry => entry.term === term.code), ...dossier.lineUp.filter(row =>
     row.term === term.code)]
     .map(one => one.course))

@@ -1,8 +1,11 @@
 import type { News } from '#shared/contract/views/student'
 import { LIMITS } from '#shared/contract/limits'
 import { Refusal } from '../college/refusal'
+import { dateIn, type KeptCollege, presentInstant } from '../college/college'
 import { mayAct } from '../college/relations'
 import type { Database } from '../db/database'
+import { readStamp } from '../db/store/college'
+import { endPresence, keepPresence } from '../db/store/advisors'
 import { readWatched, type Watched } from '../db/store/students'
 
 /** Somebody's open page that listens. */
@@ -11,6 +14,8 @@ interface Watch {
   /** The session through which it may, as the database knows it. */
   session: string
   person: number
+  /** Whether others see that this person has the file open. */
+  isSeen: boolean
   tell: (news: News) => void
   /** Ends it: the server stops, or access has ended. */
   end: () => void
@@ -20,22 +25,37 @@ interface Watch {
 /** How often the database is asked, while somebody looks: changes may come through another server. */
 const EVERY_MS = 400
 
+/** How often those who have a file open are noted down, and for how long such a note counts. */
+const SEEN_MS = 5000
+const GONE_MS = 15_000
+let sawAt = 0
+const since = (now: string) => ({ present: new Date(Date.parse(now) - GONE_MS).toISOString() })
+
 const watches = new Set<Watch>()
 let source: Database | null = null
+let kept: KeptCollege | null = null
 let timer: ReturnType<typeof setTimeout> | null = null
 let looking = false
 let again = false
 
 /** Tells a page the versions now, and again after each change; gives the call that ends it. Too many pages of one person are refused. */
-export function watchStudent(database: Database, watch: Omit<Watch, 'told'>): () => void {
+export function watchStudent(database: Database, college: KeptCollege, watch: Omit<Watch, 'told'>): () => void {
   if ([...watches].filter(other => other.person === watch.person).length >= LIMITS.streams)
     throw new Refusal(429, 'too-many-pages', `${LIMITS.streams} of your pages are open here already.`,
       'Close one of them; then reload this one.')
   source = database
+  kept = college
   const mine = { ...watch, told: '' }
   watches.add(mine)
+  // Who comes is seen at once.
+  sawAt = 0
   void look()
-  return () => watches.delete(mine)
+  return () => {
+    watches.delete(mine)
+    const { student, person } = mine
+    const isGone = ![...watches].some(other => other.student === student && other.person === person)
+    if (isGone) void database.write(tx => endPresence(tx, student, person)).catch(() => {})
+  }
 }
 
 /** Ends every watch: a server that stops does not wait for pages that only listen. */
@@ -63,7 +83,16 @@ async function look(): Promise<void> {
       const students = [...new Set(all.map(watch => watch.student))]
       const sessions = [...new Set(all.map(watch => watch.session))]
       const now = new Date().toISOString()
-      const watched = await source.read(db => readWatched(db, students, sessions, now))
+      const present = all.filter(watch => watch.isSeen).map(({ student, person }) => ({ student, person }))
+      const watched = await source.read(async (db) => {
+        const stamp = await readStamp(db)
+        const college = await kept!.at(db, stamp.catalog)
+        return readWatched(db, students, sessions, { now, date: dateIn(presentInstant(stamp), college.zone), ...since(now) })
+      })
+      if (Date.now() - sawAt > SEEN_MS) {
+        sawAt = Date.now()
+        await source.write(tx => keepPresence(tx, present, now))
+      }
       for (const watch of all) tell(watch, watched)
     }
   }
@@ -79,8 +108,9 @@ async function look(): Promise<void> {
 function tell(watch: Watch, { visitors, students, catalog }: Watched) {
   const visitor = visitors.get(watch.session)
   const file = students.get(watch.student)
-  if (!visitor || !file || !mayAct('file', visitor, watch.student, file.advisor)) return watch.end()
-  const news: News = { version: file.version, plans: file.plans, catalog }
+  if (!visitor || !file || !mayAct('file', visitor, watch.student, file.advising)) return watch.end()
+  const { [watch.person]: _, ...here } = file.here
+  const news: News = { version: file.version, plans: file.plans, catalog, here }
   const text = JSON.stringify(news)
   if (watch.told === text) return
   watch.told = text

@@ -6,7 +6,7 @@ import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { isLifted } from '../college/lifted'
-import { creditsPlanned, dossierFor, fileOf, gatesOf, planIn } from '../college/student'
+import { creditsPlanned, dossierFor, fileOf, gatesOf, inForce, planIn } from '../college/student'
 import { changesSince, findPlan, headOf, planOf } from '../db/store/plans'
 import { readBeside } from '../db/store/students'
 import { decideLineUp } from './week'
@@ -17,12 +17,13 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
   const term = findTerm(college, input.term)
   const dossier = await dossierFor(looking, input.plan)
   if (!dossier) throw new Refusal(404, 'student-unknown', 'There is no such student.', 'Go back to the list of advisees.')
-  const beside = await readBeside(db, student, term.code)
+  const beside = await readBeside(db, student, term.code, { now: at, date: looking.date })
   const { head, plan } = planIn(dossier, input.plan)
   if (!head) throw new Error('a student without a current plan')
-  const file = fileOf(dossier, college, term.code, plan)
+  const file = fileOf(dossier, college, term.code, plan, looking.date)
   const opening = openingFor(college.openings.filter(rule => rule.term === term.code), file.programs,
     earnedCredits(file.record, college.catalog))
+  const asked = dossier.asked.find(one => one.term === term.code)
   const signOff = dossier.signOffs.find(one => one.term === term.code)
   const { rows, sections } = await decideLineUp(looking, { dossier, file, gates: [], term, date: looking.date })
   const refused = rows.filter(row => row.outcome === 'refused').flatMap(({ course, findings }) => findings.filter(one => !one.ok).slice(0,
@@ -40,6 +41,12 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     plan: { ...headOf(head), note: plan.note, termNotes: plan.termNotes },
     plans: dossier.plans.map(headOf),
     comments: beside.comments,
+    read: beside.read,
+    suggestions: beside.suggestions,
+    asked: beside.asked,
+    notes: beside.notes,
+    meetings: beside.meetings,
+    deputy: beside.deputy,
     file,
     programIds: dossier.programs,
     programChange: beside.programChange,
@@ -54,11 +61,13 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
       before: beside.waitedBefore(row.course) })),
     gates: gatesOf(dossier, college, term, file, at, beside.advisor?.name ?? null),
     opening: opening && { from: opening.from, words: opening.words },
-    lifted: dossier.exceptions.filter(isLifted).filter(one => one.term === null || one.term === term.code)
-      .map(({ id, kind, course, term: of, value, reason, by }) => ({ id, kind, course, term: of, value, reason, by })),
+    lifted: inForce(dossier, looking.date).filter(isLifted).filter(one => one.term === null || one.term === term.code)
+      .map(({ id, kind, course, term: of, value, section, instead, until, reason, by }) => ({ id, kind, course, term: of, value, section,
+        instead, until, reason, by })),
     holds: dossier.holds,
     signOff: signOff ? { by: signOff.by, at: signOff.at, note: signOff.note, copy: signOff.copy } : null,
-    signOffAskedAt: dossier.asked.find(one => one.term === term.code)?.at ?? null,
+    signOffAsked: asked && !asked.returned ? { at: asked.at, note: asked.note, answers: asked.answers } : null,
+    returned: asked?.returned ?? null,
     termsAcceptedAt: dossier.accepted.find(one => one.term === term.code)?.at ?? null,
   }
 }

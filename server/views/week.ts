@@ -15,7 +15,7 @@ async function readForDecision(looking: Looking<{ term: string }>) {
   const { college, at, input } = looking
   const term = findTerm(college, input.term)
   const dossier = (await dossierFor(looking))!
-  const file = fileOf(dossier, college, term.code, planIn(dossier).plan)
+  const file = fileOf(dossier, college, term.code, planIn(dossier).plan, looking.date)
   return { term, date: looking.date, dossier, file, gates: gatesOf(dossier, college, term, file, at, null),
     registered: dossier.registered.filter(row => row.term === term.code) }
 }

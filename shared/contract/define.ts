@@ -2,9 +2,11 @@ import { z } from 'zod'
 
 /**
  * Who may, by relation. `file`: the student, their advisor, and for looking the office. `own or advisor`: the student and their advisor.
- * `their advisor`: only the advisor of that student.
+ * `their advisor`: only the advisor of that student, or who stands in for them. `advisor or office`, `their office`: as they say; what
+ * an act then asks of the role besides it asks itself.
  */
 export type Who = 'everybody' | 'signed in' | 'advisor' | 'office' | 'file' | 'own' | 'own or advisor' | 'their advisor'
+  | 'advisor or office' | 'their office'
 
 /** The views that an act can change and answer with; each is about one student and one term. */
 export type FileView = 'student' | 'week' | 'sheet'

@@ -1,6 +1,8 @@
+import * as advisingActs from './acts/advising'
 import * as collegeActs from './acts/college'
 import * as studentActs from './acts/student'
 import type { Act, View } from './define'
+import * as advisingViews from './views/advising'
 import * as collegeViews from './views/college'
 import * as findViews from './views/find'
 import * as studentViews from './views/student'
@@ -10,6 +12,6 @@ const isOf = <K extends 'act' | 'view'>(kind: K) => (one: unknown): one is K ext
   typeof one === 'object' && one !== null && 'kind' in one && one.kind === kind
 
 /** Everything that can be done. */
-export const ACTS: readonly Act[] = declared([studentActs, collegeActs]).filter(isOf('act'))
+export const ACTS: readonly Act[] = declared([studentActs, advisingActs, collegeActs]).filter(isOf('act'))
 /** Everything that can be looked at. */
-export const VIEWS: readonly View[] = declared([studentViews, collegeViews, findViews]).filter(isOf('view'))
+export const VIEWS: readonly View[] = declared([studentViews, advisingViews, collegeViews, findViews]).filter(isOf('view'))

@@ -9,6 +9,12 @@ export const LIMITS = {
   placeholders: 60,
   /** What is written beside one student's plans. */
   comments: 1000,
+  /** Lines of one suggestion, and those that stand open beside one plan. */
+  suggestions: 40,
+  /** Requests for exceptions that are not answered, notes about one student, and meetings of one student to come. */
+  requests: 20,
+  notes: 500,
+  meetings: 3,
   /** Operations in one sending. */
   operations: 200,
   /** Rows of a line-up in one term. */

@@ -10,7 +10,8 @@ const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {
 const WHO: Record<Act['who'], string> = {
   'everybody': 'Everybody.', 'signed in': 'Whoever is signed in.', 'advisor': 'Advisors.', 'office': 'The office.',
   'file': 'The student, their advisor, the office.', 'own': 'The student.', 'own or advisor': 'The student and their advisor.',
-  'their advisor': 'The student\'s advisor.',
+  'their advisor': 'The student\'s advisor, or who stands in for them.', 'advisor or office': 'The student\'s advisor and the office.',
+  'their office': 'The office.',
 }
 
 /** The API as OpenAPI 3.1, made from the contract. */

@@ -3,6 +3,7 @@ import type { LineRef } from '@ridgeway/core/record'
 
 /** Values that inputs are made of. Ids are plain ASCII: what the database thinks equal is equal here. */
 export const courseCode = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
+export const localDate = z.iso.date('a date such as 2026-11-09')
 export const termCode = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
 export const entryId = z.string().regex(/^[A-Za-z0-9_.-]{1,40}$/, 'an id of letters, digits, dots and dashes, at most 40')
 export const credits = z.number().int().min(0).max(2000)

@@ -20,6 +20,8 @@ const ADMITTED: Record<Who, readonly Identity[]> = {
   'own': ['own'],
   'own or advisor': ['own', 'advisor'],
   'their advisor': ['advisor'],
+  'advisor or office': ['advisor', 'office'],
+  'their office': ['office'],
 }
 const DECLARED: readonly (Act | View)[] = [...VIEWS, ...ACTS]
 const lineOf = ({ method, path }: Pick<Act, 'method' | 'path'>) => `${method} ${path}`

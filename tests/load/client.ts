@@ -52,7 +52,7 @@ export class Client {
   }
 }
 
-interface Told { version: number, plans: Record<string, number>, catalog: number }
+interface Told { version: number, plans: Record<string, number>, catalog: number, here: Record<string, string> }
 
 /** An open page that listens for news of a student. */
 export class News {

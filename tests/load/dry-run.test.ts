@@ -68,6 +68,11 @@ describe('the dry run', () => {
           backups: random.chance(0.5) ? random.shuffle(bundles).slice(0, 2) : [], waitIfFull: random.chance(0.5) }]
       })
     })
+    // A cancelled section is in some line-ups too, whatever chance would have brought.
+    const cancelled = sections.find(section => section.cancelled)!
+    const whole = sections.filter(section => section.course === cancelled.course && section.link === cancelled.link).map(one => one.id)
+    for (const student of students.filter(id => id % 40 === 0 && !lines.some(row => row.student === id && row.course === cancelled.course)))
+      lines.push({ student, term: TERM, course: cancelled.course, position: 9, sectionIds: whole, backups: [], waitIfFull: false })
     for (let i = 0; i < lines.length; i += 500) await db.insert(s.lineUpRows).values(lines.slice(i, i + 500))
     const counts = { register: 0, waitlist: 0, refused: 0 }
     const codes = new Set<string>()
@@ -111,7 +116,7 @@ describe('the term after', () => {
     const looking = await own.read(async (tx) => {
       const college = await kept.at(tx, (await readStamp(tx)).catalog)
       const dossier = (await readDossiers(tx, [one!.student])).get(one!.student)!
-      return readStanding(fileOf(dossier, college, '2027FA', planIn(dossier).plan), college.catalog, '2027-05-05')
+      return readStanding(fileOf(dossier, college, '2027FA', planIn(dossier).plan, '2027-05-05'), college.catalog, '2027-05-05')
     })
     expect(looking.items.find(item => item.course === one!.course && item.term === TERM)).toMatchObject({ state: 'completed',
       grade: one!.grade })

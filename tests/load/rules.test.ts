@@ -103,7 +103,7 @@ describe('gates', () => {
     expect(now.gates.filter(gate => !gate.open).map(gate => gate.kind)).toEqual(['opening', 'holds'])
     expect(now.signOff).toMatchObject({ by: 'Yara Quill', note: 'Good plan.' })
     expect(now.signOff!.copy.map(entry => entry.course).sort()).toEqual(['ECL 210', 'GSP 140', 'HYD 230', 'SOL 201'])
-    expect(now.signOffAskedAt).toBeNull()
+    expect(now.signOffAsked).toBeNull()
   })
 
   it('a term without courses can be neither asked for nor signed', async () => {

@@ -27,7 +27,7 @@ export async function benchAllocation(db: Database): Promise<Figure[]> {
   const times: number[] = []
   const authoredProved: boolean[] = []
   for (const dossier of (await readDossiers(db, authored.map(person => person.id))).values()) {
-    const file = fileOf(dossier, college, '2027SP', planIn(dossier).plan)
+    const file = fileOf(dossier, college, '2027SP', planIn(dossier).plan, '2026-11-09')
     const catalog = { ...college.catalog, programs: programsAt(college, dossier.programs) }
     const { inputs } = readStanding(file, catalog, '2026-11-09')
     for (const input of inputs) {

@@ -1,28 +1,31 @@
 <script setup lang="ts">
 import type { NextStep } from '@ridgeway/core/next'
 import { sayStep } from '@ridgeway/words'
-import { askSignOff, confirmProgram } from '#shared/contract/acts/student'
+import { confirmProgram } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
 
 /** What to do next, most pressing first; each step leads to its place or is done on the spot. */
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
+const session = useSessionStore()
 const problem = ref<Problem | null>(null)
 const busy = ref('')
 const LABELS = { 'confirm program': 'Confirm', 'ask sign-off': 'Ask for sign-off', 'accept terms': 'Read and accept' }
 const PLACES = { now: '', requirements: 'See what fills it', plan: 'Open the plan', week: 'Choose a section', register: 'Open Register',
-  account: 'Open the account' }
-const DONE = { 'confirm program': 'Your program is confirmed.', 'ask sign-off': 'Sign-off is asked for.' }
+  account: 'Open the account', meetings: 'Open the meetings' }
+const asking = ref(false)
 
 async function act(step: NextStep) {
   if (!step.act) return
   if (step.act === 'accept terms') return navigateTo(`/student/${student.state!.id}/register`)
+  if (step.act === 'ask sign-off') {
+    asking.value = true
+    return
+  }
   busy.value = step.id
-  problem.value = step.act === 'confirm program'
-    ? await student.act(confirmProgram, {})
-    : await student.act(askSignOff, { term: workingTerm.code })
+  problem.value = await student.act(confirmProgram, {})
   busy.value = ''
-  if (!problem.value) announce(DONE[step.act])
+  if (!problem.value) announce('Your program is confirmed.')
 }
 /** What is to be opened where the step leads. */
 function openedBy(step: NextStep): string {
@@ -45,8 +48,8 @@ function linkOf(step: NextStep) {
       <li v-for="(step, index) in student.steps" :key="step.id" :class="{ blocked: step.blocking }">
         <span class="order">{{ index + 1 }}</span>
         <div>
-          <p class="strong">{{ sayStep(step).title }}</p>
-          <p class="second">{{ sayStep(step).words }}</p>
+          <p class="strong">{{ sayStep(step, session.zone).title }}</p>
+          <p class="second">{{ sayStep(step, session.zone).words }}</p>
         </div>
         <ActButton
           v-if="step.act && student.isOwn"
@@ -59,7 +62,8 @@ function linkOf(step: NextStep) {
         <WordLink v-else-if="linkOf(step)" :to="linkOf(step)!">{{ PLACES[step.place] }}</WordLink>
       </li>
     </ol>
-    <EmptyState v-else>Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</EmptyState>
+    <AskReview v-model="asking" />
+    <EmptyState v-if="!student.steps.length">Nothing to do for {{ workingTerm.term?.name }}. Everything is in place.</EmptyState>
   </section>
 </template>
 

@@ -32,13 +32,7 @@ async function send(keep: boolean) {
   problem.value = 'code' in answer ? answer : null
   checked.value = 'code' in answer ? null : answer
 }
-function save(id: string) {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([writeProgramText(catalog.programs.get(id)!)], { type: 'application/json' }))
-  link.download = `${id.toLowerCase()}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
+const save = (id: string) => saveFile(`${id.toLowerCase()}.json`, 'application/json', writeProgramText(catalog.programs.get(id)!))
 </script>
 
 <template>

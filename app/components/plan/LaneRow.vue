@@ -48,6 +48,9 @@ const classesOf = (term: Term) => ({ working: term.code === workingTerm.code, of
         @open="openTile(item.id, $event)"
         @keydown="onTileKey($event, item.id)"
       />
+      <span v-for="gone in board.leavingFrom(lane.id, term.code)" :key="`gone-${gone.id}`" class="gone small second">
+        <s>{{ gone.course }}</s> {{ gone.to ? `to ${gone.to}` : 'taken out' }}
+      </span>
       <PlaceholderTile
         v-for="held in board.heldIn(lane.id, term.code)"
         :key="held.id"
@@ -75,5 +78,6 @@ const classesOf = (term: Term) => ({ working: term.code === workingTerm.code, of
 .cell.off {
   background-image: repeating-linear-gradient(90deg, color-mix(in srgb, var(--line-soft) 70%, transparent) 0 14px, transparent 14px 28px);
 }
+.gone { border: 1.5px dashed var(--line); border-radius: 5px; padding: 2px 6px; }
 .also { border-bottom: 1px dashed var(--line); padding: 1px 3px; white-space: nowrap; }
 </style>

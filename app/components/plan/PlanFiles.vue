@@ -14,11 +14,9 @@ const problem = ref<Problem | null>(null)
 const saveAs = (ending: 'json' | 'csv') => {
   const name = student.state!.plan.name
   const text = ending === 'json' ? writePlanJson(name, student.plan) : writePlanCsv(student.plan, catalog.courses)
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type: ending === 'json' ? 'application/json' : 'text/csv;charset=utf-8' }))
-  link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-plan.${ending}`
-  link.click()
-  URL.revokeObjectURL(link.href)
+  saveFile(`${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-plan.${ending}`, ending === 'json'
+    ? 'application/json'
+    : 'text/csv;charset=utf-8', text)
 }
 async function choose(file: File) {
   problem.value = null

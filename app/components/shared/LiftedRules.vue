@@ -13,6 +13,8 @@ const WHAT: Record<Lifted['kind'], (one: Lifted) => string> = {
   'late add': one => `${one.course} may be added after the last day`,
   'restriction': one => `sections of ${one.course} that are kept for others may be taken`,
   'prerequisite': one => `${one.course} may be taken without its prerequisite`,
+  'seat': one => `a seat of ${one.course} that is kept for others may be taken`,
+  'clash': one => `${one.course} and ${one.instead} may meet at the same time`,
   'load': one => `up to ${formatCredits(one.value ?? 0)} credits`,
 }
 async function takeBack(one: Lifted) {
@@ -25,7 +27,7 @@ async function takeBack(one: Lifted) {
   <FailedBox v-if="problem" :problem="problem" />
   <ul v-if="student.state?.lifted.length" class="lifted small" aria-label="Lifted rules">
     <li v-for="one in student.state.lifted" :key="one.id">
-      <b>{{ WHAT[one.kind](one) }}</b> <span class="second">by {{ one.by }}: {{ one.reason }}</span>
+      <b>{{ WHAT[one.kind](one) }}</b> <span class="second">by {{ one.by }}: {{ one.reason }}{{ one.until ? ` · until ${longDate(one.until)}` : '' }}</span>
       <WordLink v-if="mayTakeBack" class="small" :aria-label="`Take back: ${WHAT[one.kind](one)}`" @click="takeBack(one)">
         take back
       </WordLink>

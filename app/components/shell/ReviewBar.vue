@@ -1,35 +1,49 @@
 <script setup lang="ts">
-import { formatCredits, sayCheck } from '@ridgeway/words'
+import { differencesOf, isSame } from '@ridgeway/core/advising'
+import { formatCredits, sayCheck, sayDifferences } from '@ridgeway/words'
+import { returnPlan, withdrawSignOff } from '#shared/contract/acts/advising'
 import { makeReleaseCode, signOff } from '#shared/contract/acts/student'
 import { type Problem, toProblem } from '~/composables/useApi'
 
-/** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and the sign-off itself. */
+/** The advisor's bar under an opened advisee: what was asked, what changed since the sign-off, and what is decided about the term. */
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const note = ref('')
 const problem = ref<Problem | null>(null)
-const busy = ref(false)
-const planned = computed(() => student.entries.filter(entry => entry.term === workingTerm.code))
+const busy = ref('')
+const planned = computed(() => student.standingPlan.entries.filter(entry => entry.term === workingTerm.code))
 const blockers = computed(() =>
-  student.standing?.checks.filter(check => check.severity === 'blocker' && check.term === workingTerm.code) ?? [],
+  (student.before ?? student.standing)?.checks.filter(check => check.severity === 'blocker' && check.term === workingTerm.code) ?? [],
 )
 const changes = computed(() => {
-  const copy = student.state?.signOff?.copy
-  if (!copy) return []
-  const now = new Set(planned.value.map(entry => entry.course))
-  const before = new Set(copy.map(entry => entry.course))
-  return [...[...now].filter(code => !before.has(code)).map(code => `${code} added`),
-    ...[...before].filter(code => !now.has(code)).map(code => `${code} taken out`)]
+  const found = student.state?.signOff && differencesOf(student.state.signOff.copy, planned.value)
+  return found && !isSame(found) ? sayDifferences(found) : ''
 })
 const cannotSign = computed(() => planned.value.length === 0
   ? `Nothing is planned for ${workingTerm.term?.name}`
   : student.state?.plan.current ? '' : 'A sign-off is given for the current plan')
-async function sign() {
-  busy.value = true
-  problem.value = await student.act(signOff, { term: workingTerm.code, note: note.value,
-    seen: planned.value.map(({ course, credits }) => ({ course, credits })) })
-  busy.value = false
-  if (!problem.value) note.value = ''
+async function does(what: string, work: () => Promise<Problem | null>, said: string) {
+  busy.value = what
+  problem.value = await work()
+  busy.value = ''
+  if (problem.value) return false
+  note.value = ''
+  announce(said)
+  return true
+}
+const sign = () => does('sign', () => student.act(signOff, { term: workingTerm.code, note: note.value,
+  seen: planned.value.map(({ course, credits }) => ({ course, credits })) }), `${workingTerm.term?.name} is signed off.`)
+/** Returning and withdrawing are said with words. */
+const asking = ref<'' | 'return' | 'withdraw'>('')
+const words = ref('')
+async function send() {
+  const act = asking.value === 'return' ? returnPlan : withdrawSignOff
+  if (await does(asking.value, () => student.act(act, { term: workingTerm.code, words: words.value }), asking.value === 'return'
+    ? 'The plan is given back.'
+    : 'The sign-off is withdrawn.')) {
+    asking.value = ''
+    words.value = ''
+  }
 }
 const code = ref('')
 watch([() => student.state?.id, () => workingTerm.code], () => code.value = '')
@@ -43,12 +57,16 @@ async function makeCode() {
     problem.value = toProblem(error)
   }
 }
+const atBrief = computed(() => useRoute().path.endsWith('/brief'))
+useKey('sign off', sign, () => atBrief.value && cannotSign.value === '' && busy.value === '')
+useKey('return', () => asking.value = 'return', () => atBrief.value && student.state?.signOffAsked !== null)
 </script>
 
 <template>
   <FootBar label="Review">
     <FailedBox v-if="problem" :problem="problem" />
     <ProgramAnswer v-if="student.state?.programChange?.state === 'asked'" />
+    <AskedList />
     <div class="row">
       <div class="words">
         <b>{{ workingTerm.term?.name }}: {{ planned.map(entry => entry.course).join(', ') || 'nothing planned' }}</b> ·
@@ -59,27 +77,52 @@ async function makeCode() {
           <template v-if="!student.state?.plan.current">This is not the current plan; a sign-off is given for the current one.</template>
           <template v-else-if="student.state?.signOff"
             >Signed off by {{ student.state.signOff.by }}, {{ longDate(student.localDate(student.state.signOff.at)) }}.
-            {{ changes.length ? `Since then: ${changes.join(', ')}.` : 'Nothing has changed since.' }}</template
+            {{ changes ? `Since then: ${changes}.` : 'Nothing has changed since.' }}</template
           >
-          <template v-else-if="student.state?.signOffAskedAt"
-            >{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAskedAt)) }}.</template
+          <template v-else-if="student.state?.signOffAsked"
+            >{{ student.state.name }} asked for sign-off on {{ longDate(student.localDate(student.state.signOffAsked.at))
+            }}{{ student.state.signOffAsked.note ? `: “${student.state.signOffAsked.note}”` : '.' }}</template
           >
+          <template v-else-if="student.state?.returned">Given back: “{{ student.state.returned.words }}”</template>
           <template v-else>Sign-off has not been asked for.</template>
         </span>
       </div>
       <v-text-field v-model="note" class="note" label="Note to the student" maxlength="500" />
-      <ActButton weight="full" :busy="busy" :off="cannotSign" @click="sign">
+      <ActButton weight="full" :busy="busy === 'sign'" :off="cannotSign" aria-keyshortcuts="s" @click="sign">
         {{ student.state?.signOff ? 'Sign off again' : `Sign off ${workingTerm.term?.name}` }}
       </ActButton>
+      <WordLink v-if="student.state?.signOffAsked" class="small" aria-keyshortcuts="r" @click="asking = 'return'">Return …</WordLink>
+      <WordLink v-if="student.state?.signOff" class="small" @click="asking = 'withdraw'">Withdraw …</WordLink>
       <span v-if="code" class="small" role="status">Tell {{ student.state?.name }} this code, it is shown once: <b>{{ code }}</b></span>
       <WordLink v-else-if="!student.state?.signOff" class="small" @click="makeCode">Release by a code</WordLink>
       <LiftRule />
     </div>
+    <AskDialog
+      :model-value="asking !== ''"
+      :title="asking === 'return' ? `Give the plan back to ${student.state?.name}` : `Withdraw the sign-off for ${workingTerm.term?.name}`"
+      :act="asking === 'return' ? 'Give it back' : 'Withdraw it'"
+      :busy="busy === asking"
+      :off="words.trim().length < 3 && 'Say why, in a few words'"
+      @update:model-value="$event || (asking = '')"
+      @act="send"
+    >
+      <p v-if="asking === 'withdraw'" class="second small">
+        The gate closes for what is not registered yet; what is registered stays.
+      </p>
+      <v-textarea
+        v-model="words"
+        :label="asking === 'return' ? 'What is to be changed' : 'Why it is withdrawn'"
+        rows="2"
+        auto-grow
+        maxlength="500"
+      />
+    </AskDialog>
   </FootBar>
 </template>
 
 <style scoped>
-.row { display: flex; gap: 16px; align-items: center; flex-wrap: wrap; }
+.row { display: flex; gap: 8px 16px; align-items: center; flex-wrap: wrap; }
 .words { flex: 1 1 380px; }
-.note { flex: 0 1 280px; }
+.note { flex: 0 1 240px; }
+p { margin: 0; }
 </style>

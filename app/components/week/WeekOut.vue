@@ -24,15 +24,8 @@ async function file() {
       sections: chosen.flatMap(bundle => bundle.sections.map(section => ({ section, state: bundle.registered
         ? 'registered' as const
         : 'picked' as const }))) }] })
-  save(`${workingTerm.term!.name.replace(' ', '-').toLowerCase()}.ics`, text, 'text/calendar')
+  saveFile(`${workingTerm.term!.name.replace(' ', '-').toLowerCase()}.ics`, 'text/calendar', text)
   announce('The calendar file is saved.')
-}
-function save(name: string, text: string, type: string) {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type }))
-  link.download = name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 async function renew() {
   try {

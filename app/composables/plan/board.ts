@@ -1,5 +1,6 @@
 import { type Term, termOrder, termPhase } from '@ridgeway/core/catalog'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
+import { shortTermName } from '@ridgeway/words'
 
 export interface Lane {
   id: string
@@ -76,7 +77,25 @@ export function usePlanBoard() {
   }
   const also = (lane: string, term: string) => alsoIn(lane).filter(item => item.term === term)
   const alsoEarly = (lane: string) => alsoIn(lane).filter(item => isPast(item.term) && (!showPast.value || item.term === null))
+  /** Courses that stand in a term now and would leave it: what is looked at moves them, or takes them out. */
+  const leaving = computed(() => {
+    const after = new Map(items.value.map(item => [item.id, item]))
+    return student.before ? student.standingPlan.entries.filter(entry => after.get(entry.id)?.term !== entry.term) : []
+  })
+  const leavingFrom = (lane: string, term: string) => leaving.value.filter(entry => entry.term === term).flatMap((entry) => {
+    const next = items.value.find(item => item.id === entry.id)
+    // What is taken out has no lane any more: it is struck where it counted.
+    const place = next ? laneOf(next) : laneBefore(entry.id)
+    return place === lane ? [{ ...entry, to: next?.term ? shortTermName(catalog.term(next.term)!) : '' }] : []
+  })
+  const laneBefore = (id: string) => {
+    for (const report of student.before?.reports ?? []) {
+      const area = report.areas.find(one => one.lines.some(line => line.uses.some(use => use.item.id === id)))
+      if (area) return lineRef(report.code, area.id)
+    }
+    return OFF_PATH
+  }
   const load = (term: string) => student.shown?.loads.find(l => l.term === term)
 
-  return { lanes, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, showAll, showPast }
+  return { lanes, leavingFrom, heldIn, columns, pastColumns, early, cell, also, alsoEarly, load, showAll, showPast }
 }

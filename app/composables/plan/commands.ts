@@ -24,6 +24,7 @@ export const usePlanCommands = (): PlanCommands => inject(COMMANDS)!
 function createPlanCommands() {
   const student = useStudentStore()
   const catalog = useCatalogStore()
+  const draft = useDraftStore()
   const { laneOf } = useItems()
   const { today } = useNow()
   /** What the last command came to, in one line. */
@@ -39,7 +40,7 @@ function createPlanCommands() {
 
   /** Whether a tile can be moved, pinned and taken out by who looks at it now. */
   function isMovable(id: string): boolean {
-    if (!student.mayEdit || student.preview !== null) return false
+    if (!student.mayEdit || draft.looked) return false
     const item = itemOf(id)
     return item ? item.state === 'planned' || item.state === 'picked' : student.plan.placeholders.some(place => place.id === id)
   }

@@ -39,6 +39,8 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
     selected.value && !student.preview ? findLinks(selected.value, { items: student.standing!.items, courses: catalog.courses }) : null,
   )
   const entryOf = (id: string) => student.entries.find(entry => entry.id === id)
+  /** Where a course stands now, while a draft or a suggestion is looked at. */
+  const standsAt = (id: string) => student.before ? student.standingPlan.entries.find(entry => entry.id === id) : undefined
   const commented = computed(() => new Set(student.state?.comments.map(comment => comment.entry)))
   /** How a tile stands to everything else on the board, as its mark shows it. */
   function marksOf(id: string) {
@@ -48,7 +50,8 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
   }
   function courseMarksOf(item: CourseItem) {
     const entry = entryOf(item.id)
-    const moved = student.preview !== null && entry && entry.term !== item.term
+    const before = standsAt(item.id)
+    const moved = before && before.term !== item.term
     const tie = links.value?.before.includes(item.id)
       ? 'comes first' as const
       : links.value?.beside.includes(item.id)
@@ -57,8 +60,8 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
           ? 'waits for it' as const
           : '' as const
     return { ...marksOf(item.id), tie, pinned: entry?.pinned ?? false, noted: Boolean(entry?.note), commented: commented.value.has(item.id),
-      ghost: student.preview !== null && item.state === 'planned' && !entry,
-      from: moved ? shortTermName(catalog.term(entry.term)!) : '' }
+      ghost: student.before !== null && item.state === 'planned' && !before,
+      from: moved ? shortTermName(catalog.term(before.term)!) : '' }
   }
   /** The selected course's slack as a track: the terms it can slide along in its lane. */
   function isOnTrack(lane: string, term: string) {

@@ -1,72 +1,108 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa } from '@ridgeway/words'
+import { formatCredits, formatGpa, sayMoment, sayNeed, shortTermName } from '@ridgeway/words'
 
-const staff = useStaffStore()
+const advising = useAdvisingStore()
 const workingTerm = useWorkingTermStore()
+const catalog = useCatalogStore()
 const session = useSessionStore()
-const search = ref('')
-const needOnly = ref(true)
-watch(() => workingTerm.code, code => code && staff.loadAdvisees(), { immediate: true })
-const rows = computed(() =>
-  (staff.advisees ?? []).filter(row =>
-    row.name.toLowerCase().includes(search.value.toLowerCase()) && (!needOnly.value || row.urgency > 0 || search.value !== ''),
-  ),
-)
+const { filters, search, choices, rows, all, views, keepView, openView, dropView, csv } = useAdviseeTable()
+watch(() => workingTerm.code, code => code && advising.load(), { immediate: true })
+useIntervalFn(() => document.visibilityState === 'visible' && void advising.load(), 15_000)
+onMounted(() => advising.leaveQueue())
 const headers = [
   { title: 'Needs you for', key: 'need', value: 'urgency' },
   { title: 'Student', key: 'name' },
+  { title: 'Since you looked', key: 'since', sortable: false },
   { title: 'Program', key: 'program' },
-  { title: 'Earned', key: 'earned', align: 'end' as const },
   { title: 'GPA', key: 'gpa', align: 'end' as const },
-  { title: 'Planned', key: 'planned', align: 'end' as const },
+  { title: 'Planned', key: 'planned', sortable: false, align: 'end' as const },
+  { title: 'Finish', key: 'finish' },
   { title: 'Opens', key: 'opensAt' },
   { title: 'Sign-off', key: 'signedOff' },
 ]
-const asked = computed(() => staff.advisees?.filter(row => row.asked).length ?? 0)
-const about = computed(() =>
-  staff.advisees
-    ? [workingTerm.term?.name, `${count(asked.value, 'sign-off')} asked for`,
-        `${staff.advisees.filter(row => row.urgency > 0).length} of ${staff.advisees.length} need something`].join(' · ')
-    : '',
-)
-const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/plan`)
+const about = computed(() => advising.advisees
+  ? [workingTerm.term?.name, `${all.value.filter(row => row.urgency > 0).length} of ${all.value.length} need something`,
+      `${count(all.value.filter(row => row.asked).length, 'sign-off')} asked for`].join(' · ')
+  : '')
+const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/brief`)
+const sinceOf = (row: (typeof rows.value)[number]) => row.since === null
+  ? 'not looked at yet'
+  : [row.since.edits && count(row.since.edits, 'edit'), row.since.comments && count(row.since.comments, 'comment')].filter(Boolean).join(', ')
+    || 'nothing new'
+const queue = computed(() => rows.value.filter(row => row.urgency > 0).map(row => row.id))
+const signing = ref(false)
+const naming = ref(false)
+const viewName = ref('')
+const away = ref(false)
+function keep() {
+  keepView(viewName.value.trim())
+  naming.value = false
+  viewName.value = ''
+}
+const download = () => saveFile(`advisees-${workingTerm.code}.csv`, 'text/csv', csv())
 </script>
 
 <template>
   <div class="page">
     <PageHead title="Advisees" :about="about">
-      <v-text-field v-model="search" class="finder" label="Find a student" bg-color="surface" />
-      <ActButton @click="needOnly = !needOnly">
-        {{ needOnly ? 'Show everybody' : 'Only who needs me' }}
+      <ActButton weight="full" :off="!queue.length && 'Nobody here needs you now'" @click="advising.begin(queue)">
+        Work through {{ queue.length }}
       </ActButton>
+      <ActButton @click="signing = true">Sign off several</ActButton>
+      <ActButton to="/advisees/hours">Meetings</ActButton>
+      <ActButton @click="away = true">Away …</ActButton>
+      <ActButton :off="!rows.length && 'Nothing to export'" @click="download">CSV</ActButton>
     </PageHead>
-    <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadAdvisees()" />
-    <GreyShapes v-else-if="!staff.advisees" label="Loading the advisees" :rows="8" :height="40" />
-    <v-data-table v-else class="card" :headers="headers" :items="rows" :items-per-page="25" hover @click:row="open">
-      <template #[`item.need`]="{ item }"
-        ><span :class="{ strong: item.asked, blocking: item.blockers > 0 }">{{ item.need || 'nothing' }}</span></template
-      >
+    <div class="bar">
+      <v-text-field v-model="search" class="finder" label="Find a student" bg-color="surface" />
+      <FilterChips v-model="filters" label="Narrow the table" :choices="choices" />
+      <span v-if="views.length" class="second small">Views:</span>
+      <span v-for="view in views" :key="view.name" class="small">
+        <WordLink class="small" @click="openView(view)">{{ view.name }}</WordLink>
+        <WordLink class="small" :aria-label="`Forget the view ${view.name}`" @click="dropView(view.name)"> ×</WordLink>
+      </span>
+      <WordLink v-if="filters.length || search" class="small" @click="naming = true">keep this view …</WordLink>
+    </div>
+    <FailedBox v-if="advising.failed && !advising.advisees" :problem="advising.failed" retry @retry="advising.load()" />
+    <GreyShapes v-else-if="!advising.advisees" label="Loading the advisees" :rows="8" :height="40" />
+    <v-data-table v-else class="card advisees" :headers="headers" :items="rows" :items-per-page="25" hover @click:row="open">
+      <template #[`item.need`]="{ item }">
+        <span v-if="!item.needs.length" class="second">nothing</span>
+        <span v-for="(need, i) in item.needs" :key="need.code" :class="{ strong: i === 0, blocking: need.code === 'blockers' }"
+          >{{ i ? ' · ' : '' }}{{ sayNeed(need, session.zone) }}</span
+        >
+      </template>
       <template #[`item.name`]="{ item }"
-        ><NuxtLink :to="`/student/${item.id}/plan`" @click.stop>{{ item.name }}</NuxtLink></template
+        ><NuxtLink :to="`/student/${item.id}/brief`" @click.stop>{{ item.name }}</NuxtLink
+        ><span v-if="item.advisor" class="second small"><br />for {{ item.advisor }}</span></template
       >
-      <template #[`item.earned`]="{ item }">{{ formatCredits(item.earned) }}</template>
-      <template #[`item.gpa`]="{ item }"
-        ><span :class="{ blocking: item.gpa !== null && item.gpa < 200 }">{{ formatGpa(item.gpa) }}</span></template
+      <template #[`item.since`]="{ item }"><span class="second">{{ sinceOf(item) }}</span></template>
+      <template #[`item.gpa`]="{ item }">{{ formatGpa(item.gpa) }}</template>
+      <template #[`item.planned`]="{ item }"
+        >{{ formatCredits(item.planned.reduce((sum, one) => sum + one.credits, 0)) }} cr</template
       >
-      <template #[`item.planned`]="{ item }">{{ formatCredits(item.planned) }} cr</template>
-      <template #[`item.opensAt`]="{ item }">{{
-        item.opensAt ? toLocal(item.opensAt, session.zone).toFormat('ccc d LLL, HH:mm') : 'not set'
+      <template #[`item.finish`]="{ item }">{{
+        item.finish && catalog.term(item.finish) ? shortTermName(catalog.term(item.finish)!) : '–'
       }}</template>
+      <template #[`item.opensAt`]="{ item }">{{ item.opensAt ? sayMoment(item.opensAt, session.zone) : 'not set' }}</template>
       <template #[`item.signedOff`]="{ item }">{{ item.signedOff ? 'given' : item.asked ? 'asked' : '–' }}</template>
       <template #no-data
-        ><p class="second" style="padding: 16px">
-          {{ search ? `Nobody of yours is called "${search}".` : 'Nobody needs you right now. Show everybody to look around.' }}
+        ><p class="second none">
+          {{ search ? `Nobody of yours is called "${search}" here.` : 'Nobody is left. Take a condition off to see more.' }}
         </p></template
       >
     </v-data-table>
+    <SignSeveral v-model="signing" />
+    <AwayDialog v-model="away" />
+    <AskDialog v-model="naming" title="Keep this view" act="Keep it" :off="!viewName.trim() && 'Give it a name'" @act="keep">
+      <v-text-field v-model="viewName" label="Name" maxlength="40" autofocus />
+    </AskDialog>
   </div>
 </template>
 
 <style scoped>
-.finder { width: 220px; flex: none; }
+.bar { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; margin-bottom: 8px; }
+.finder { width: 200px; flex: none; }
+.none { padding: 16px; margin: 0; }
+.advisees :deep(td:nth-child(2)) { white-space: nowrap; }
 </style>

@@ -58,6 +58,7 @@ const about = computed(() =>
       >
     </v-data-table>
     <div class="beneath">
+      <WhoAdvises />
       <RegistrationSwitch />
       <section class="card openings">
         <h2>Openings</h2>

@@ -16,6 +16,12 @@ const LOOKS_AT_PLANS = /\/(plan|plan-sheet|requirements|compare|map|standing)$/
 watch(() => route.path, (path) => {
   if (!LOOKS_AT_PLANS.test(path)) void student.openPlan(null)
 })
+// What the advisor has seen is noted when they go on to another file, or away.
+const advising = useAdvisingStore()
+onBeforeRouteUpdate((to, from) => {
+  if (to.params.id !== from.params.id) void advising.seen()
+})
+onBeforeRouteLeave(() => void advising.seen())
 watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: true })
 </script>
 
@@ -28,6 +34,10 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
     <template v-else-if="student.state?.id === id && catalog.ready && student.standing">
       <NuxtPage />
       <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />
+      <FootBar v-else-if="session.account?.role === 'office'" label="What the office decides">
+        <AskedList />
+        <LiftRule />
+      </FootBar>
     </template>
     <div v-else class="page"><GreyShapes class="first" label="Loading the file" :rows="7" /></div>
   </div>

@@ -49,6 +49,19 @@ export function writeCalendar({ name, zone, sites, courses, terms, at }: Calenda
   return calendar.toString()
 }
 
+/** A meeting of a student with an advisor. `sequence` counts its changes, so that a calendar program takes the newest. */
+export interface MeetingGiven { id: number, start: Instant, minutes: number, place: string, about: string, sequence: number, with: string }
+
+/** Meetings in iCalendar (RFC 5545): ids stay the same when one is moved, and its sequence grows (RFC 5546, 2.1.4). */
+export function writeMeetings(name: string, meetings: readonly MeetingGiven[], at: Instant): string {
+  const calendar = new ICalCalendar({ name, prodId: { company: 'Ridgeway', product: 'Ridgeway', language: 'EN' } })
+  for (const { id, start, minutes, place, about, sequence, with: whom } of meetings) calendar.createEvent({
+    id: `meeting-${id}@ridgeway`, stamp: at, sequence, summary: `Advising: ${whom}`, location: place, description: about,
+    start: new Date(start), end: new Date(Date.parse(start) + minutes * 60_000), status: ICalEventStatus.CONFIRMED,
+    busystatus: ICalEventBusyStatus.BUSY })
+  return calendar.toString()
+}
+
 /** The days that decide something, as the academic calendar has them. */
 const deadlinesOf = (term: Term): [id: string, date: LocalDate, what: string][] => [
   ['fees', term.feesDue, 'fees due'], ['start', term.start, 'classes begin'], ['add', term.addBy, 'last day to add'],

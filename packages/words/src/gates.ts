@@ -35,9 +35,13 @@ function sayState(gate: Gate): { words: string, way: string } {
     case 'office':
       return { words: `closed by the office: ${gate.because}`, way: 'Your line-up is kept; the office opens registration again.' }
     case 'sign-off': {
-      if (gate.released && !gate.signed) return { words: `released by a code, ${sayDate(gate.released)}`, way: '' }
+      if (gate.signed && gate.needsCode)
+        return { words: `by ${gate.signed.by}, ${sayDate(gate.signed.on)}; a release code is asked for besides`,
+          way: `Enter the release code that ${gate.signed.by} gave you.` }
+      if (gate.released && !gate.signed && gate.open) return { words: `released by a code, ${sayDate(gate.released)}`, way: '' }
       if (gate.signed) return { words: `by ${gate.signed.by}, ${sayDate(gate.signed.on)}`, way: '' }
       const who = gate.advisor ?? 'an advisor'
+      if (gate.returned) return { words: `${who} asks for changes: ${gate.returned}`, way: `Change the plan, then ask for sign-off again.` }
       return gate.asked
         ? { words: `asked, not yet given by ${who}`, way: `${who} has your request. If it is urgent ask them for a release code.` }
         : { words: 'not asked for', way: `Ask ${who} to sign off ${term}.` }

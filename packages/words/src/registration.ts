@@ -27,6 +27,9 @@ export function sayFinding(finding: Finding): Said {
     case 'session-closed':
       return { words: `${finding.course}-${finding.label} could be added until ${sayDate(finding.by)}.`,
         way: 'Choose a bundle of a later part of the term in Week, or ask your advisor for a late add.' }
+    case 'not-signed':
+      return { words: `${finding.course} is not among what ${finding.by} signed off for ${termName(finding.term)}.`,
+        way: 'Ask for sign-off again: the changed term is shown to your advisor.' }
     case 'section-cancelled':
       return { words: `${finding.course}-${finding.label} is cancelled.`, way: 'Choose another bundle in Week.' }
     case 'bundle-incomplete': {

@@ -1,4 +1,5 @@
 import type { NextStep } from '@ridgeway/core/next'
+import { sayException } from './advising'
 import { sayCheck } from './checks'
 import { formatCredits } from './credits'
 import { sayGate } from './gates'
@@ -6,10 +7,10 @@ import { count } from './lists'
 import { sayDue, sayMoney } from './money'
 import { sayFinding } from './registration'
 import { sayDate, termName } from './terms'
-import { sayMeetings } from './times'
+import { sayMeetings, sayMoment } from './times'
 
 /** One thing to do next: its name, and why or how. */
-export function sayStep(step: NextStep): { title: string, words: string } {
+export function sayStep(step: NextStep, zone = 'UTC'): { title: string, words: string } {
   switch (step.code) {
     case 'seat offer':
       return {
@@ -29,6 +30,19 @@ export function sayStep(step: NextStep): { title: string, words: string } {
     case 'ask sign-off':
       return { title: `Ask ${step.advisor ?? 'an advisor'} to sign off ${termName(step.term)}`,
         words: 'Registration stays closed until then.' }
+    case 'returned':
+      return step.withdrawn
+        ? { title: `${step.by} withdrew the sign-off for ${termName(step.term)}`, words: step.words }
+        : { title: `${step.by} asks for changes in ${termName(step.term)}`, words: step.words }
+    case 'suggestions':
+      return { title: `${step.advisor ?? 'Your advisor'} suggests ${count(step.count, 'change')}`,
+        words: 'They stand beside your plan. Take them or not, one by one.' }
+    case 'read comments':
+      return { title: `${count(step.count, 'comment')} to read`, words: 'Written beside your plan.' }
+    case 'request declined':
+      return { title: `${step.by ?? 'The college'} did not grant ${sayException(step.asked)}`, words: step.words }
+    case 'meeting':
+      return { title: `Meet ${step.advisor}`, words: `${sayMoment(step.start, zone)}, ${step.minutes} minutes, ${step.where}.` }
     case 'choose section':
       return { title: `Choose a section for ${step.course}`, words: 'It is planned, but has no bundle yet.' }
     case 'moved': {

@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import type { Meeting, Section } from '@ridgeway/core/catalog'
 
 /** `570` → `9:30`. */
@@ -23,3 +24,6 @@ export function describeTimes(sections: readonly Section[]): string {
     `${section.part === 'lecture' ? '' : `${section.part} `}${sayMeeting(meeting)}`))
   return parts.length === 0 ? 'any time' : parts.join(' · ')
 }
+
+/** An instant as the college's clocks show it: `Tue 17 Nov, 10:15`. */
+export const sayMoment = (instant: string, zone: string): string => DateTime.fromISO(instant, { zone }).toFormat('ccc d LLL, HH:mm')

@@ -1,4 +1,5 @@
 import { boolean, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Deadlines, Season, Session, Weekday } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
 import type { MoneyPolicy } from '@ridgeway/core/money'
@@ -13,6 +14,8 @@ export const institution = mysqlTable('institution', {
   repeatPolicy: varchar('repeat_policy', { length: 10 }).$type<RepeatPolicy>().notNull(),
   /** What it asks, gives back, and how long it waits. */
   money: jsonText<MoneyPolicy>()('money').notNull(),
+  /** How sign-off and exceptions are handled here. */
+  advising: jsonText<AdvisingPolicy>()('advising').notNull(),
   termsText: varchar('terms_text', { length: 2000 }).notNull(),
 })
 

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { boolean, char, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import type { CourseItem } from '@ridgeway/core/catalog'
-import { instant, jsonText } from './columns'
+import { instant, jsonText, localDate } from './columns'
 import { courses, programs } from './catalog'
 import { terms } from './institution'
 
@@ -84,7 +84,7 @@ export const exceptions = mysqlTable('exceptions', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'
-  | 'late add'>().notNull(),
+  | 'late add' | 'clash'>().notNull(),
   course: varchar({ length: 10 }).references(() => courses.code),
   term: varchar({ length: 6 }).references(() => terms.code),
   /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */
@@ -93,12 +93,17 @@ export const exceptions = mysqlTable('exceptions', {
   instead: varchar({ length: 10 }).references(() => courses.code),
   /** Kind's own value: the raised cap in hundredths for `load`. */
   value: int(),
+  /** The section of a `seat` permission. */
+  section: int(),
+  /** The last date on which it holds, in the college's zone; null for as long as it stands. */
+  until: localDate('until_date'),
   reason: varchar({ length: 300 }).notNull(),
   grantedBy: int('granted_by').notNull().references(() => people.id),
   grantedAt: instant('granted_at').notNull(),
   /** What is lifted, as one text: nothing is granted twice. */
   what: varchar({ length: 140 }).generatedAlwaysAs(
-    sql`concat_ws('|', kind, ifnull(course, ''), ifnull(term, ''), ifnull(program, ''), ifnull(line, ''))`, { mode: 'stored' }),
+    sql`concat_ws('|', kind, ifnull(course, ''), ifnull(term, ''), ifnull(program, ''), ifnull(line, ''), ifnull(section, ''),
+      if(kind = 'clash', ifnull(instead, ''), ''))`, { mode: 'stored' }),
 }, table => [index('exceptions_student').on(table.student), unique('exceptions_once').on(table.student, table.what)])
 
 /** Uses pinned for items of the record; those of planned courses stand in the plan itself. */

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { boolean, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
+import type { SelfCheck } from '@ridgeway/core/advising'
 import type { Plan, PlanEntry, PlanOperation } from '@ridgeway/core/planning'
 import type { LineRef } from '@ridgeway/core/record'
 import { instant, jsonText } from './columns'
@@ -51,6 +52,10 @@ export const signOffRequests = mysqlTable('sign_off_requests', {
   term: varchar({ length: 6 }).notNull().references(() => terms.code),
   askedAt: instant('asked_at').notNull(),
   note: varchar({ length: 500 }).notNull(),
+  /** What the plan answered to the self-check then. */
+  answers: jsonText<SelfCheck>()('answers'),
+  /** Given back with words by the advisor: changes are asked for, or a sign-off was withdrawn. */
+  returned: jsonText<{ by: string, at: string, words: string, withdrawn: boolean }>()('returned'),
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** The advisor's release of a term, with a copy of what was agreed. */
@@ -73,4 +78,7 @@ export const comments = mysqlTable('comments', {
   term: varchar({ length: 6 }).references(() => terms.code),
   entry: varchar({ length: 40 }),
   text: varchar({ length: 1000 }).notNull(),
+  /** When and by whom the thread that it belongs to was settled; it stands on the thread's comments alike. */
+  resolved: instant('resolved_at'),
+  resolvedBy: int('resolved_by').references(() => people.id),
 }, table => [index('comments_student').on(table.student)])

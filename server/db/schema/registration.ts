@@ -130,6 +130,8 @@ export const releaseCodes = mysqlTable('release_codes', {
   code: char({ length: 64 }).notNull(),
   advisor: int().notNull().references(() => people.id),
   made: instant('made_at').notNull(),
+  /** From then on it opens nothing. */
+  until: instant('valid_until').notNull(),
   used: instant('used_at'),
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
@@ -151,7 +153,8 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'lift rule' | 'take back lifted rule'
+export type LedgerAction = 'lift rule' | 'withdraw sign-off' | 'return plan' | 'ask exception' | 'decline exception' | 'reassign advisor'
+  | 'name deputy' | 'suggest' | 'accept suggestion' | 'book meeting' | 'cancel meeting' | 'take back lifted rule'
   | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
   | 'close registration'
   | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'

@@ -1,3 +1,4 @@
+import type { SelfCheck } from '@ridgeway/core/advising'
 import type { CourseItem, GradingMode, Meeting } from '@ridgeway/core/catalog'
 import type { PlanEntry } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
@@ -28,7 +29,7 @@ export interface Dossier {
   exceptions: ExceptionOnFile[]
   holds: { reason: string, contact: string, placed: string }[]
   signOffs: { term: string, by: string, at: string, note: string, copy: PlanEntry[] }[]
-  asked: { term: string, at: string }[]
+  asked: { term: string, at: string, note: string, answers: SelfCheck | null, returned: Returned | null }[]
   accepted: { term: string, at: string }[]
   /** Terms that a code released, with the moment at which it was used. */
   released: { term: string, at: string }[]
@@ -36,6 +37,9 @@ export interface Dossier {
   usePins: { item: string, program: string, line: string }[]
   milestones: { program: string, milestone: string }[]
 }
+
+/** A request for sign-off that came back: with what is to be changed, or because a sign-off was withdrawn. */
+export interface Returned { by: string, at: string, words: string, withdrawn: boolean }
 
 /** A registered section, with what was charged for it in cents. */
 interface OnFile {
@@ -90,6 +94,9 @@ interface ExceptionOnFile {
   program: string | null
   line: string | null
   instead: string | null
+  /** The section of a seat permission, and the last date on which it holds. */
+  section: number | null
+  until: string | null
   reason: string
   by: string
 }
@@ -114,13 +121,14 @@ const PARTS = [
   `SELECT 'line', student, id, position, credits, wait_if_full, course, term, grading, JSON_ARRAY(section_ids, backups, seen)
    FROM line_up_rows WHERE student IN (?)`,
   `SELECT 'exception', e.student, e.id, e.value, NULL, NULL, e.course, e.term, e.kind,
-     JSON_ARRAY(e.program, e.line, e.instead, e.reason, p.name)
+     JSON_ARRAY(e.program, e.line, e.instead, e.reason, p.name, e.section, e.until_date)
    FROM exceptions e JOIN people p ON p.id = e.granted_by WHERE e.student IN (?)`,
   `SELECT 'hold', student, id, NULL, NULL, NULL, reason, contact, placed_at, NULL FROM holds
    WHERE student IN (?) AND cleared_at IS NULL`,
   `SELECT 'signed', o.student, o.id, NULL, NULL, NULL, p.name, o.term, o.signed_at, JSON_ARRAY(o.note, o.copy)
    FROM sign_offs o JOIN people p ON p.id = o.advisor WHERE o.student IN (?)`,
-  'SELECT \'asked\', student, 0, NULL, NULL, NULL, asked_at, term, NULL, NULL FROM sign_off_requests WHERE student IN (?)',
+  `SELECT 'asked', student, 0, NULL, NULL, NULL, asked_at, term, note, JSON_ARRAY(answers, returned) FROM sign_off_requests
+   WHERE student IN (?)`,
   'SELECT \'accepted\', student, 0, NULL, NULL, NULL, accepted_at, term, NULL, NULL FROM terms_acceptances WHERE student IN (?)',
   `SELECT 'waiting', w.student, w.section, (SELECT COUNT(*) FROM waitlist_entries o WHERE o.section = w.section
      AND (o.joined_at < w.joined_at OR (o.joined_at = w.joined_at AND o.id <= w.id))), w.id, NULL, s.course, s.term, s.label,
@@ -164,8 +172,10 @@ const TAKE = {
       seen: seen === null ? null : JSON.parse(seen) as Meeting[] })
   },
   exception: (to: Dossier, row: Row) => {
-    const [program, line, instead, reason, by] = JSON.parse(row.d) as [string | null, string | null, string | null, string, string]
-    to.exceptions.push({ id: row.i, kind: row.c, course: row.a, term: row.b, value: row.j, program, line, instead, reason, by })
+    const [program, line, instead, reason, by, section, until] = JSON.parse(row.d) as [string | null, string | null, string | null, string,
+      string, number | null, string | null]
+    to.exceptions.push({ id: row.i, kind: row.c, course: row.a, term: row.b, value: row.j, program, line, instead, reason, by, section,
+      until })
   },
   hold: (to: Dossier, row: Row) => to.holds.push({ reason: row.a, contact: row.b, placed: toInstant(row.c) }),
   signed: (to: Dossier, row: Row) => {
@@ -173,7 +183,11 @@ const TAKE = {
     to.signOffs.push({ term: row.b, by: row.a, at: toInstant(row.c), note,
       copy: typeof copy === 'string' ? JSON.parse(copy) as PlanEntry[] : copy })
   },
-  asked: (to: Dossier, row: Row) => to.asked.push({ term: row.b, at: toInstant(row.a) }),
+  asked: (to: Dossier, row: Row) => {
+    const [answers, returned] = (JSON.parse(row.d) as (string | null)[]).map(text => text === null ? null : JSON.parse(text) as unknown)
+    to.asked.push({ term: row.b, at: toInstant(row.a), note: row.c, answers: answers as SelfCheck | null,
+      returned: returned as Returned | null })
+  },
   accepted: (to: Dossier, row: Row) => to.accepted.push({ term: row.b, at: toInstant(row.a) }),
   waiting: (to: Dossier, row: Row) => {
     const [bundle, offer, exchange] = row.d.split('|') as [string, string, string]

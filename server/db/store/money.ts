@@ -78,10 +78,13 @@ export const beginPayment = (tx: Executor, one: { id: string, student: number, t
 export const markPayment = (tx: Executor, id: string, state: Payment['state'], settled: string | null) => plain(tx,
   'UPDATE payments SET state = ?, settled_at = ? WHERE id = ?', [state, settled && fromInstantText(settled), id])
 
-/** What the college owes or is owed after the grace of a due date is over: students with an open balance of a term. */
-export const openBalances = (db: Executor, terms: readonly string[], most: number) => plain<{ student: number, term: string }>(db,
-  `SELECT student, term FROM money_entries WHERE term IN (?) GROUP BY student, term
-   HAVING SUM(IF(kind IN ('charge', 'payback'), cents, -CAST(cents AS SIGNED))) > 0 ORDER BY student LIMIT ?`, [[...terms], most])
+/** Students with an open balance of a term, by number, after one; those on whom its hold stands already are left out. */
+export const openBalances = (db: Executor, terms: readonly string[], after: number, most: number) =>
+  plain<{ student: number, term: string }>(db,
+    `SELECT m.student, m.term FROM money_entries m WHERE m.term IN (?) AND m.student > ? AND NOT EXISTS (SELECT 1 FROM holds h
+       WHERE h.student = m.student AND h.placed_by = CONCAT('fees ', m.term) AND h.cleared_at IS NULL) GROUP BY m.student, m.term
+     HAVING SUM(IF(m.kind IN ('charge', 'payback'), m.cents, -CAST(m.cents AS SIGNED))) > 0 ORDER BY m.student LIMIT ?`,
+    [[...terms], after, most])
 
 /** Holds that the rule of a term's fees placed and that still stand. */
 export const feeHold = async (tx: Executor, student: number, rule: string) =>

@@ -1,7 +1,7 @@
 import { and, asc, count, desc, eq, gt, inArray, isNotNull, isNull } from 'drizzle-orm'
 import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
-import { comments, people, planEntries, planOperations, plans } from '../schema'
+import { comments, people, planEntries, planOperations, plans, suggestions } from '../schema'
 
 export type PlanRow = typeof plans.$inferSelect
 type Head = Pick<PlanRow, 'id' | 'name' | 'version' | 'current'>
@@ -73,7 +73,7 @@ export async function markDeleted(tx: Executor, plan: PlanRow, deletedAt: string
     .orderBy(desc(plans.deletedAt), desc(plans.id))
   const old = deleted.slice(most).map(row => row.id)
   if (old.length === 0) return
-  for (const table of [planEntries, planOperations]) await tx.delete(table).where(inArray(table.plan, old))
+  for (const table of [planEntries, planOperations, suggestions]) await tx.delete(table).where(inArray(table.plan, old))
   await tx.delete(plans).where(inArray(plans.id, old))
 }
 

@@ -1,10 +1,26 @@
-import { and, desc, eq, isNull } from 'drizzle-orm'
+import { and, desc, eq, gt, isNull } from 'drizzle-orm'
+import type { SelfCheck } from '@ridgeway/core/advising'
 import type { PlanEntry } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
+import type { Returned } from './dossiers'
 import { programRequests, releaseCodes, signOffRequests, signOffs, studentPrograms, students, termsAcceptances } from '../schema'
 
-export const askForSignOff = (tx: Executor, asked: { student: number, term: string, note: string, askedAt: string }) =>
-  tx.insert(signOffRequests).values(asked).onDuplicateKeyUpdate({ set: { askedAt: asked.askedAt, note: asked.note } })
+export const askForSignOff = (tx: Executor, asked: { student: number, term: string, note: string, askedAt: string,
+  answers: SelfCheck }) => tx.insert(signOffRequests).values({ ...asked, returned: null })
+  .onDuplicateKeyUpdate({ set: { askedAt: asked.askedAt, note: asked.note, answers: asked.answers, returned: null } })
+/** Gives a request back, or with `asked` false makes one that is back already; false where there was none that waits. */
+export async function giveBack(tx: Executor, { student, term, at, returned }: { student: number, term: string, at: string,
+  returned: Returned }, asked: boolean): Promise<boolean> {
+  const [known] = await tx.select().from(signOffRequests).where(and(eq(signOffRequests.student, student), eq(signOffRequests.term, term)))
+  if (asked && (!known || known.returned)) return false
+  await tx.insert(signOffRequests).values({ student, term, askedAt: at, note: '', answers: null, returned })
+    .onDuplicateKeyUpdate({ set: { returned } })
+  return true
+}
+export async function removeSignOff(tx: Executor, student: number, term: string): Promise<boolean> {
+  const [done] = await tx.delete(signOffs).where(and(eq(signOffs.student, student), eq(signOffs.term, term)))
+  return done.affectedRows > 0
+}
 
 export async function keepSignOff(tx: Executor,
   kept: { student: number, term: string, advisor: number, at: string, note: string, copy: PlanEntry[] }) {
@@ -45,12 +61,13 @@ export async function replacePrograms(tx: Executor, student: number, programs: r
 }
 
 /** A new code in place of one that was not used. */
-export const keepReleaseCode = (tx: Executor, made: { student: number, term: string, code: string, advisor: number, made: string }) =>
+export const keepReleaseCode = (tx: Executor, made: { student: number, term: string, code: string, advisor: number, made: string,
+  until: string }) =>
   tx.insert(releaseCodes).values({ ...made, used: null }).onDuplicateKeyUpdate({ set: { code: made.code, advisor: made.advisor,
-    made: made.made, used: null } })
+    made: made.made, until: made.until, used: null } })
 /** False where it is no code of this student and term, or was used before. */
 export async function useReleaseCode(tx: Executor, one: { student: number, term: string, code: string, used: string }): Promise<boolean> {
   const [done] = await tx.update(releaseCodes).set({ used: one.used }).where(and(eq(releaseCodes.student, one.student),
-    eq(releaseCodes.term, one.term), eq(releaseCodes.code, one.code), isNull(releaseCodes.used)))
+    eq(releaseCodes.term, one.term), eq(releaseCodes.code, one.code), isNull(releaseCodes.used), gt(releaseCodes.until, one.used)))
   return done.affectedRows > 0
 }

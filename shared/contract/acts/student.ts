@@ -3,7 +3,7 @@ import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import type { RowDecision } from '@ridgeway/core/registration'
 import { act, Done, known, Nothing } from '../define'
 import { LIMITS } from '../limits'
-import { courseCode, credits, entryId, gradingMode, lineId, planId, planName, planOperation, programCode, programIds, reason, rowNumber,
+import { courseCode, credits, entryId, gradingMode, lineId, localDate, planId, planName, planOperation, programCode, programIds, reason, rowNumber,
   sectionIds, termCode, wish } from '../values'
 import { Search } from '../views/find'
 import { PlanComment, PlanHead } from '../views/student'
@@ -185,15 +185,19 @@ export const giveCard = act({ name: 'give a card at the desk', method: 'POST', p
   output: Done, changes: ['student'], words: 'The stand-in for the payment desk takes a card and answers by itself.' })
 
 /* Rules that are lifted for a term. */
-const lifts = { term: termCode, reason }
-export const liftRule = act({ name: 'lift a rule', method: 'POST', path: '/api/students/:id/lifted-rules', who: 'their advisor',
+/** `until` is the last day on which it holds; null for as long as it stands. */
+const lifts = { term: termCode, reason, until: localDate.nullable().default(null) }
+export const liftRule = act({ name: 'lift a rule', method: 'POST', path: '/api/students/:id/lifted-rules', who: 'advisor or office',
   input: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('late add'), course: courseCode, ...lifts }),
     z.object({ kind: z.literal('restriction'), course: courseCode, ...lifts }),
     z.object({ kind: z.literal('prerequisite'), course: courseCode, ...lifts }),
+    z.object({ kind: z.literal('seat'), course: courseCode, section: rowNumber, ...lifts }),
+    z.object({ kind: z.literal('clash'), course: courseCode, instead: courseCode, ...lifts }),
     z.object({ kind: z.literal('load'), credits, ...lifts }),
   ]), output: Done, changes: ['student', 'week', 'sheet'],
-  words: 'Lets a student add a course late, take a section that is kept for others, go without a prerequisite, or take more credits.' })
+  words: 'Lets a student add a course late, take a section that is kept for others, go without a prerequisite, take more credits, '
+    + 'or two courses that meet at the same time.' })
 export const takeBackLifted = act({ name: 'take back a lifted rule', method: 'DELETE', path: '/api/students/:id/lifted-rules',
-  who: 'their advisor', input: z.object({ id: planId }), output: Done, changes: ['student', 'week', 'sheet'],
+  who: 'advisor or office', input: z.object({ id: planId }), output: Done, changes: ['student', 'week', 'sheet'],
   words: 'The rule holds again for what is registered from now on.' })

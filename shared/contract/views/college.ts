@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Course, Site, Term, TravelTime } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
 import type { MoneyPolicy } from '@ridgeway/core/money'
@@ -22,7 +23,8 @@ export const readDemoAccounts = view({ name: 'demo accounts', path: '/api/sessio
   input: z.object({}), output: z.array(DemoAccount), stamp: 'none', words: 'The accounts that the demonstration offers.' })
 
 export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 'signed in', input: z.object({}),
-  output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), money: known<MoneyPolicy>('MoneyPolicy'), termsText: z.string(),
+  output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), money: known<MoneyPolicy>('MoneyPolicy'),
+    advising: known<AdvisingPolicy>('AdvisingPolicy'), termsText: z.string(),
     sites: known<Site[]>('Site, a list'), travel: known<TravelTime[]>('TravelTime, a list'),
     programs: known<Record<string, Program>>('Program, by id'), courses: known<Course[]>('Course, a list'),
     terms: known<Term[]>('Term, a list'), scale: known<GradeScale>('GradeScale'), repeatPolicy: known<RepeatPolicy>('RepeatPolicy'),
@@ -36,13 +38,6 @@ export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 
   words: 'Whether requests can be served: the database answers and holds a college; 503 when not.' })
 export const readDescription = view({ name: 'API description', path: '/api/openapi.json', who: 'signed in', input: z.object({}),
   output: z.record(z.string(), z.unknown()), stamp: 'none', words: 'This description, made from the contract (OpenAPI 3.1).' })
-
-const AdviseeRow = z.object({ id: z.number(), name: z.string(), program: z.string(), earned: z.number(), gpa: z.number().nullable(),
-  planned: z.number(), blockers: z.number(), opensAt: z.string().nullable(), asked: z.boolean(), signedOff: z.boolean(),
-  holds: z.number(), confirmed: z.boolean(), finish: z.string().nullable(), need: z.string(), urgency: z.number() })
-export type AdviseeRow = z.infer<typeof AdviseeRow>
-export const readAdvisees = view({ name: 'advisees', path: '/api/advisees', who: 'advisor', input: z.object({ term: termCode }),
-  output: z.array(AdviseeRow), stamp: 'none', words: 'The advisor\'s students, those that need something first.' })
 
 const SeatRow = z.object({ id: z.number(), pools: z.array(z.number()), course: z.string(), label: z.string(), part: z.string(),
   capacity: z.number(),

@@ -7,6 +7,7 @@ import type { MovedPick } from '@ridgeway/core/next'
 import type { Wish } from '@ridgeway/core/weeks'
 import { known, view } from '../define'
 import { planId, termCode } from '../values'
+import { Asked, AskedException, BookedMeeting, Returned, SharedNote, Suggestion } from './advising'
 
 export const PlanHead = z.object({ id: z.number(), name: z.string(), version: z.number(), current: z.boolean() })
 export type PlanHead = z.infer<typeof PlanHead>
@@ -33,7 +34,7 @@ const LineUpRow = z.object({ id: z.number(), course: z.string(), sectionIds: z.a
 export type LineUpRow = z.infer<typeof LineUpRow>
 
 export const PlanComment = z.object({ id: z.number(), author: z.number(), name: z.string(), at: z.string(), term: z.string().nullable(),
-  entry: z.string().nullable(), text: z.string() })
+  entry: z.string().nullable(), text: z.string(), settledBy: z.string().nullable() })
 export type PlanComment = z.infer<typeof PlanComment>
 
 /** All that is on file about one student, for one working term. */
@@ -54,6 +55,16 @@ export const StudentState = z.object({
   plan: PlanHead.extend({ note: z.string(), termNotes: z.record(z.string(), z.string()) }),
   plans: z.array(PlanHead),
   comments: z.array(PlanComment),
+  /** The newest comment that each of those who write there has read, by person. */
+  read: z.record(z.string(), z.number()),
+  /** Changes that are suggested and not answered. */
+  suggestions: z.array(Suggestion),
+  /** Exceptions asked for; those that are answered for a while. */
+  asked: z.array(AskedException),
+  notes: z.array(SharedNote),
+  meetings: z.array(BookedMeeting),
+  /** Who stands in for the advisor now. */
+  deputy: z.string().nullable(),
   file: known<StudentFile>('StudentFile'),
   /** Programs with their catalog year, in order. */
   programIds: z.array(z.string()),
@@ -77,11 +88,14 @@ export const StudentState = z.object({
   gates: known<Gate[]>('Gate, a list'),
   opening: z.object({ from: z.string(), words: z.string() }).nullable(),
   /** Rules that are lifted for this student, with who did it and why. */
-  lifted: z.array(z.object({ id: z.number(), kind: z.enum(['late add', 'restriction', 'prerequisite', 'load']),
-    course: z.string().nullable(), term: z.string().nullable(), value: z.number().nullable(), reason: z.string(), by: z.string() })),
+  lifted: z.array(z.object({ id: z.number(), kind: z.enum(['late add', 'restriction', 'prerequisite', 'load', 'seat', 'clash']),
+    course: z.string().nullable(), term: z.string().nullable(), value: z.number().nullable(), section: z.number().nullable(),
+    instead: z.string().nullable(), until: z.string().nullable(), reason: z.string(), by: z.string() })),
   holds: z.array(z.object({ reason: z.string(), contact: z.string(), placed: z.string() })),
   signOff: z.object({ by: z.string(), at: z.string(), note: z.string(), copy: known<PlanEntry[]>('PlanEntry, a list') }).nullable(),
-  signOffAskedAt: z.string().nullable(),
+  signOffAsked: Asked.nullable(),
+  /** The plan came back from the advisor, or a sign-off was withdrawn; until sign-off is asked for again or given. */
+  returned: Returned.nullable(),
   termsAcceptedAt: z.string().nullable(),
 })
 export type StudentState = z.infer<typeof StudentState>
@@ -105,7 +119,9 @@ export const SeatNews = z.object({ term: z.string(), pools: z.record(z.string(),
 export type SeatNews = z.infer<typeof SeatNews>
 
 /** What changed beside an open page, as versions only. */
-export const News = z.object({ version: z.number(), plans: z.record(z.string(), z.number()), catalog: z.number() })
+export const News = z.object({ version: z.number(), plans: z.record(z.string(), z.number()), catalog: z.number(),
+  /** Who else has the file open, by person. */
+  here: z.record(z.string(), z.string()) })
 export type News = z.infer<typeof News>
 export const listen = view({ name: 'news of a student', path: '/api/students/:id/news', who: 'file',
   input: z.object({ term: termCode.optional() }), output: News, stream: true, stamp: 'none: it is the news',

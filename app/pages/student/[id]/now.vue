@@ -29,6 +29,8 @@ const about = computed(() =>
           <SmallestChange />
         </template>
         <StepList />
+        <AskedList />
+        <SharedNotes />
         <CreditsCard />
       </div>
       <aside>
@@ -39,6 +41,12 @@ const about = computed(() =>
           <h2>Your advisor</h2>
           <p>
             {{ student.state.advisor.name }}<br /><a :href="`mailto:${student.state.advisor.email}`">{{ student.state.advisor.email }}</a>
+          </p>
+          <p v-if="student.state.deputy" class="second">{{ student.state.deputy }} stands in now.</p>
+          <p>
+            <WordLink :to="`/student/${student.state.id}/meetings`">{{
+              student.state.meetings.length ? count(student.state.meetings.length, 'meeting') + ' booked' : 'Book a meeting'
+            }}</WordLink>
           </p>
         </section>
       </aside>

@@ -24,6 +24,8 @@ watch(() => student.notice, now => now && (commands.said.value = ''))
       This is not {{ student.isOwn ? 'your' : 'the' }} current plan: sign-off and registration do not read it.
       <WordLink @click="student.openPlan(null)">Back to the current plan</WordLink>
     </NoticeLine>
+    <SuggestBar />
+    <SuggestionList />
     <p class="changed" role="status" aria-live="polite">{{ said }}</p>
     <p v-if="marked.length" class="marked-line" role="status">
       <b>{{ count(marked.length, 'tile') }} chosen.</b> Drag one of them, or Alt + arrows, and all move.

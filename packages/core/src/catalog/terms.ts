@@ -109,3 +109,8 @@ export function isOffered(course: Pick<Course, 'offered'>, term: Pick<Term, 'sea
   if (!isAnnounced(course)) return true
   return seasons.includes(term.season) && (!years || (years === 'odd') === (term.year % 2 === 1))
 }
+
+const DAY_MS = 86_400_000
+/** The date so many days later; earlier where they are negative. */
+export const shiftDate = (date: LocalDate, days: number): LocalDate =>
+  new Date(Date.parse(`${date}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10)

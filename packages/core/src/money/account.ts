@@ -1,9 +1,6 @@
+import { shiftDate } from '../catalog/terms'
 import type { LocalDate } from '../catalog/types'
 import type { Cents, DuePart, MoneyEntry, MoneyPolicy, PaymentPlan } from './types'
-
-const DAY_MS = 86_400_000
-export const shiftDate = (date: LocalDate, days: number): LocalDate =>
-  new Date(Date.parse(`${date}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10)
 
 /** How a term's account stands on a date. */
 export interface TermAccount {

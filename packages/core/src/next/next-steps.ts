@@ -1,12 +1,13 @@
-import type { CourseCode, Credits, LocalDate, TermName } from '../catalog/types'
+import type { ExceptionAsked } from '../advising/exceptions'
+import type { CourseCode, Credits, Instant, LocalDate, TermName } from '../catalog/types'
 import type { PlanCheck } from '../planning/checks'
 import type { Finding } from '../registration/findings'
 import type { Gate, GateKind } from '../registration/gates'
 import { placeToMend } from './mend-week'
 import type { MovedPick } from './moved'
 
-/** The waypoint where a step is done, or the account. */
-type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register' | 'account'
+/** The waypoint where a step is done, the account, or the meetings. */
+type StepPlace = 'now' | 'requirements' | 'plan' | 'week' | 'register' | 'account' | 'meetings'
 
 /** What there is to do. */
 type StepFinding
@@ -17,6 +18,12 @@ type StepFinding
     | { code: 'mend', check: PlanCheck, term: TermName | null }
     | { code: 'plan term', term: TermName }
     | { code: 'sign-off asked', gate: Gate }
+  /** The advisor gave the plan back, or withdrew a sign-off, with these words. */
+    | { code: 'returned', by: string, words: string, withdrawn: boolean, term: TermName }
+    | { code: 'suggestions', count: number, advisor: string | null }
+    | { code: 'read comments', count: number }
+    | { code: 'request declined', asked: ExceptionAsked, by: string | null, words: string }
+    | { code: 'meeting', start: Instant, minutes: number, where: string, advisor: string }
     | { code: 'ask sign-off', advisor: string | null, term: TermName }
     | { code: 'choose section', course: CourseCode }
   /** A bundle that was picked meets at other times or places than it did then. */
@@ -58,6 +65,13 @@ export interface StepsInput {
   /** When the registration of the term was voided, and nothing was charged since. */
   voidedOn?: LocalDate | null
   advisor: string | null
+  /** What the advisor gave back. */
+  returned?: { by: string, words: string, withdrawn: boolean } | null
+  /** Suggestions that wait for an answer, comments that were not read, requests that were declined, the next meeting. */
+  suggestions?: number
+  unread?: number
+  answered?: readonly { id: number, asked: ExceptionAsked, by: string | null, words: string }[]
+  meeting?: { start: Instant, minutes: number, place: string, advisorName: string } | null
 }
 
 /** "Next on your path": one ordered list from the real state, most pressing first. */
@@ -85,10 +99,19 @@ export function nextSteps(input: StepsInput): NextStep[] {
   }
   add(input.plannedInTerm === 0 && { code: 'plan term', term, id: 'plan-term', place: 'plan', about: term.code, blocking: true })
   const signOff = closed('sign-off')
+  add(input.returned && { code: 'returned', ...input.returned, term, id: 'returned', place: 'plan', about: 'returned', blocking: true })
+  add((input.suggestions ?? 0) > 0 && { code: 'suggestions', count: input.suggestions!, advisor: input.advisor, id: 'suggestions',
+    place: 'plan', about: 'suggestions', blocking: false })
   add(signOff?.kind === 'sign-off' && input.plannedInTerm > 0 && (signOff.asked
     ? { code: 'sign-off asked', gate: signOff, id: 'sign-off', place: 'now', about: 'sign-off', blocking: false }
     : { code: 'ask sign-off', advisor: input.advisor, term, id: 'sign-off', place: 'now', about: 'sign-off', blocking: true,
         act: 'ask sign-off' }))
+  add((input.unread ?? 0) > 0 && { code: 'read comments', count: input.unread!, id: 'comments', place: 'plan', about: 'comments',
+    blocking: false })
+  for (const { id, asked, by, words } of input.answered ?? [])
+    add({ code: 'request declined', asked, by, words, id: `declined:${id}`, place: 'plan', about: 'declined', blocking: false })
+  add(input.meeting && { code: 'meeting', start: input.meeting.start, minutes: input.meeting.minutes, where: input.meeting.place,
+    advisor: input.meeting.advisorName, id: 'meeting', place: 'meetings', about: 'meeting', blocking: false })
   for (const course of input.unpicked) {
     add({ code: 'choose section', course, id: `pick:${course}`, place: 'week', about: course, blocking: false })
   }

@@ -61,10 +61,24 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
   /** The date in the college's zone, by which the deadlines of sessions are read; left out, none is over. */
   today?: LocalDate | undefined
   /** Courses for which a rule was lifted in this term: adding after the last day, or who may take a section. */
-  lifted?: { lateAdd: ReadonlySet<CourseCode>, restriction: ReadonlySet<CourseCode> } | undefined
+  lifted?: Lifted | undefined
+  /** What was signed off for the term, where nothing else may be registered: by the institution's own rule. */
+  signed?: { courses: ReadonlySet<CourseCode>, by: string } | null | undefined
 }
 
+/** Rules that are lifted for a student in a term. */
+export interface Lifted {
+  lateAdd: ReadonlySet<CourseCode>
+  restriction: ReadonlySet<CourseCode>
+  /** Pairs of courses that may meet at the same time; see `clashPair`. */
+  clash: ReadonlySet<string>
+  /** Sections of which any free seat may be taken, whoever it is kept for. */
+  seat: ReadonlySet<number>
+}
+export const clashPair = (one: CourseCode, other: CourseCode): string => one < other ? `${one}|${other}` : `${other}|${one}`
+
 const NONE: ReadonlySet<CourseCode> = new Set()
+const NO_SECTIONS: ReadonlySet<number> = new Set()
 
 /** A row with what belongs to it. */
 interface Candidate {
@@ -387,7 +401,8 @@ export class Run {
 
   private clashWith(sections: readonly Section[], { sections: other, state }: Beside): Finding | null {
     const first = other[0]
-    if (!first || first.course === sections[0]?.course) return null
+    const mine = sections[0]?.course
+    if (!first || first.course === mine || (mine && this.context.lifted?.clash.has(clashPair(mine, first.course)))) return null
     const clash = clashBetween(sections, other, this.context.term, this.context.travel)
     return clash && { code: 'clash', ok: false, course: first.course, label: first.label, state, clash }
   }
@@ -431,9 +446,11 @@ function readAlone({ row, course, sections }: Candidate, context: DecisionContex
     return { first: [...gates, unknown], isKnown: false, had: NOTHING_HAD, restrictions: [], seats: [], claims: [] }
   }
   const groups = sections.some(isKept) ? about.groups() : []
-  const { claims, findings } = checkSeats(course, sections, groups, () => about.bundles(course))
-  return { first: [...gates, ...checkSections(course, sections, context)], isKnown, had: about.had(course),
-    restrictions: context.lifted?.restriction.has(course.code) ? [] : checkRestrictions(course, sections, groups), seats: findings, claims }
+  const anySeat = context.lifted?.seat ?? NO_SECTIONS
+  const { claims, findings } = checkSeats(course, sections, groups, () => about.bundles(course), anySeat)
+  const asked = context.lifted?.restriction.has(course.code) ? [] : sections.filter(section => !anySeat.has(section.id))
+  return { first: [...gates, ...checkSigned(course, context), ...checkSections(course, sections, context)], isKnown,
+    had: about.had(course), restrictions: checkRestrictions(course, asked, groups), seats: findings, claims }
 }
 
 /** Gates that are closed for a course: a late add opens the one that closes the term. */
@@ -443,6 +460,10 @@ export const gatesAgainst = (course: CourseCode, { gates, lifted }: Pick<Decisio
 
 /** Ways to put partners together that are looked at for one row; more than anybody lines up. */
 const MOST_GROUPS = 24
+
+/** What the advisor has not signed off is not registered, where the institution has it so. */
+const checkSigned = ({ code }: Course, { signed, term }: DecisionContext): Finding[] =>
+  signed && !signed.courses.has(code) ? [{ code: 'not-signed', ok: false, course: code, by: signed.by, term: nameOf(term) }] : []
 
 function checkSections(course: Course, sections: readonly Section[], { term, travel, today, lifted }: DecisionContext): Finding[] {
   const found: Finding[] = []

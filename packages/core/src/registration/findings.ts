@@ -9,6 +9,8 @@ export type Finding = { ok: boolean } & (
   | { code: 'section-unknown', course: CourseCode, term: TermName }
   /** `by` was the last day on which courses of its session could be added. */
   | { code: 'session-closed', course: CourseCode, label: string, by: LocalDate }
+  /** Not among what the advisor signed off, where only that may be registered. */
+  | { code: 'not-signed', course: CourseCode, by: string, term: TermName }
   | { code: 'section-cancelled', course: CourseCode, label: string }
   /** Parts that are missing; none when the parts do not belong together. */
   | { code: 'bundle-incomplete', course: CourseCode, missing: Part[] }

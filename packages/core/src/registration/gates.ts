@@ -11,7 +11,11 @@ export type Gate = { open: boolean, term: TermName } & (
   /** Only while the office keeps registration closed, with what it says. */
   | { kind: 'office', because: string }
   /** `released` is the day on which a release code was used in place of a sign-off. */
-  | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, released?: LocalDate | null, asked: boolean, advisor: string | null }
+  | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, released?: LocalDate | null, asked: boolean, advisor: string | null
+    /** A code is asked for besides the sign-off, and was not used yet. */
+    needsCode?: boolean
+    /** The plan came back with these words. */
+    returned?: string | null }
   | { kind: 'holds', holds: Hold[] }
   | { kind: 'program', program: string }
   | { kind: 'terms', accepted: LocalDate | null }
@@ -44,6 +48,9 @@ export interface GateInput {
   signedOff: { by: string, on: LocalDate } | null
   /** When a release code was used. */
   released?: LocalDate | null
+  /** Whether a code opens the gate by itself, or is asked for besides. */
+  releaseCode?: 'instead' | 'besides'
+  returned?: string | null
   signOffAsked: boolean
   advisor: string | null
   holds: readonly Hold[]
@@ -67,10 +74,16 @@ export function readGates(input: GateInput): Gate[] {
     { kind: 'opening', term, open: opening !== null && opening.from <= now, from: opening?.from ?? null, zone, who: opening?.words ?? '' },
     ...isOver ? [{ kind: 'closing' as const, term, open: false, by: input.addBy }] : [],
     ...input.closedBecause ? [{ kind: 'office' as const, term, open: false, because: input.closedBecause }] : [],
-    { kind: 'sign-off', term, open: input.signedOff !== null || Boolean(input.released), signed: input.signedOff,
-      released: input.released ?? null, asked: input.signOffAsked, advisor: input.advisor },
+    signOffGate(input),
     { kind: 'holds', term, open: holds.length === 0, holds: [...holds] },
     { kind: 'program', term, open: input.programConfirmed, program: input.programTitle },
     { kind: 'terms', term, open: input.termsAccepted !== null, accepted: input.termsAccepted },
   ]
+}
+
+function signOffGate({ term, signedOff, released, releaseCode, signOffAsked, advisor, returned }: GateInput): Gate {
+  const isBesides = releaseCode === 'besides'
+  const open = isBesides ? signedOff !== null && Boolean(released) : signedOff !== null || Boolean(released)
+  return { kind: 'sign-off', term, open, signed: signedOff, released: released ?? null, asked: signOffAsked, advisor,
+    ...isBesides && !released ? { needsCode: true } : {}, ...returned ? { returned } : {} }
 }

@@ -3,6 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { course, courseMap, decision, row, section, term } from '../../../../tests/builders'
 import { chanceOf, decideRun, openingFor, readGates, withSeatsNow } from '.'
 
+/** Nothing else is lifted. */
+const OTHERS = { clash: new Set<string>(), seat: new Set<number>() }
+
 const seats = fc.record({ capacity: fc.integer({ min: 0, max: 4 }), taken: fc.nat(4), held: fc.nat(2) })
   .map(({ capacity, taken, held }) => ({ capacity: Math.max(capacity, taken + held), taken, held }))
 
@@ -41,7 +44,7 @@ describe('deadlines of a session', () => {
   const courses = courseMap(course('AAA 100'), course('BBB 100'))
   const sections = [section(1, 'AAA 100'), section(2, 'BBB 100', { session: 'second' })]
   const decide = (today: string, lateAdd: string[] = []) => decideRun([row(1, 'AAA 100', [1]), row(2, 'BBB 100', [2])],
-    decision(courses, sections, { term: halves, today, lifted: { lateAdd: new Set(lateAdd), restriction: new Set() } }))
+    decision(courses, sections, { term: halves, today, lifted: { lateAdd: new Set(lateAdd), restriction: new Set(), ...OTHERS } }))
   it('let the second half be added when the whole term can be no more, and each no later than its own last day', () => {
     expect(decide('2027-01-18').map(one => one.outcome)).toEqual(['register', 'register'])
     const [whole, second] = decide('2027-01-19')
@@ -56,13 +59,13 @@ describe('deadlines of a session', () => {
       signedOff: { by: '', on: '2026-11-01' }, signOffAsked: false, advisor: null, holds: [], programConfirmed: true, programTitle: '',
       termsAccepted: '2026-11-01' })
     const late = decideRun([row(1, 'AAA 100', [1]), row(2, 'BBB 100', [2])], decision(courses, sections, { term: halves, gates,
-      today: '2027-03-20', lifted: { lateAdd: new Set(['AAA 100']), restriction: new Set() } }))
+      today: '2027-03-20', lifted: { lateAdd: new Set(['AAA 100']), restriction: new Set(), ...OTHERS } }))
     expect(late.map(one => one.outcome)).toEqual(['register', 'refused'])
   })
   it('leave a section that is kept for some to somebody for whom that was lifted', () => {
     const kept = [section(1, 'AAA 100', { onlyPrograms: ['X'] })]
     const ask = (restriction: string[]) => decideRun([row(1, 'AAA 100', [1])], decision(courses, kept,
-      { lifted: { lateAdd: new Set(), restriction: new Set(restriction) } }))[0]!.outcome
+      { lifted: { lateAdd: new Set(), restriction: new Set(restriction), ...OTHERS } }))[0]!.outcome
     expect([ask([]), ask(['AAA 100'])]).toEqual(['refused', 'register'])
   })
 })

@@ -25,19 +25,25 @@ function claimFor(section: Section, groups: readonly string[]): SeatClaim | null
   return pool ? { sectionId: section.id, poolId: pool.id } : null
 }
 
-/** A seat in each section, or why there is none; `siblings` gives the bundles of the course, among which another is looked for. */
-export function checkSeats(course: Pick<Course, 'code'>, sections: readonly Section[], groups: readonly string[],
-  siblings: () => readonly Bundle[]): { claims: SeatClaim[], findings: Finding[] } {
+/**
+ * A seat in each section, or why there is none; `siblings` gives the bundles of the course, among which another is looked for. Of the
+ * sections in `anySeat` one that is kept for others will do.
+ */
+export function checkSeats(course: Pick<Course, 'code'>, sections: readonly Section[], theirs: readonly string[],
+  siblings: () => readonly Bundle[], anySeat: ReadonlySet<number> = new Set()): { claims: SeatClaim[], findings: Finding[] } {
   const claims: SeatClaim[] = []
   const findings: Finding[] = []
+  const groupsAt = (section: Section) =>
+    anySeat.has(section.id) ? [...theirs, ...section.pools.flatMap(pool => pool.forGroup ?? [])] : theirs
   for (const section of sections) {
+    const groups = groupsAt(section)
     const claim = claimFor(section, groups)
     if (claim) claims.push(claim)
     else findings.push({ code: 'seats-full', ok: false, course: course.code, label: section.label, seats: seatCount(section, groups),
       other: otherBundle(sections, groups, siblings()) })
   }
   if (findings.length === 0)
-    findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, groups))) })
+    findings.push({ code: 'seats-full', ok: true, left: Math.min(...sections.map(section => seatsFor(section, groupsAt(section)))) })
   return { claims, findings }
 }
 

@@ -1,4 +1,4 @@
 import { grantException as declared } from '#shared/contract/acts/student'
-import { grantException } from '../../../acts/requirements'
+import { grantException } from '../../../acts/exceptions'
 
 export default serveAct(declared, grantException)

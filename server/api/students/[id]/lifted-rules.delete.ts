@@ -1,4 +1,4 @@
 import { takeBackLifted as declared } from '#shared/contract/acts/student'
-import { takeBackLifted } from '../../../acts/lifted'
+import { takeBackLifted } from '../../../acts/exceptions'
 
 export default serveAct(declared, takeBackLifted)

@@ -1,4 +1,4 @@
 import { liftRule as declared } from '#shared/contract/acts/student'
-import { liftRule } from '../../../acts/lifted'
+import { liftRule } from '../../../acts/exceptions'
 
 export default serveAct(declared, liftRule)

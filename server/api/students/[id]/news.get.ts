@@ -7,7 +7,8 @@ import { watchSeats } from '../../../views/seat-news'
 export default serve(listen, async ({ event, college, student, visitor, input }) => {
   if (input.term) findTerm(college, input.term)
   const stream = createEventStream(event)
-  const stop = watchStudent(useDatabase(), { student, session: visitor!.session, person: visitor!.id,
+  const stop = watchStudent(useDatabase(), useKeptCollege(), { student, session: visitor!.session, person: visitor!.id,
+    isSeen: visitor!.role !== 'office',
     tell: news => void stream.push(JSON.stringify(news)), end: () => void stream.close() })
   const stopSeats = input.term
     ? watchSeats(useDatabase(), useKeptCollege(), input.term, data => void stream.push({ event: 'seats', data }))

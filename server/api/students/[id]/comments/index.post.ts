@@ -1,4 +1,4 @@
 import { comment as declared } from '#shared/contract/acts/student'
-import { comment } from '../../../acts/plans'
+import { comment } from '../../../../acts/plans'
 
 export default serveAct(declared, comment)

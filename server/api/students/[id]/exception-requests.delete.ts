@@ -1,0 +1,4 @@
+import { takeBackAsked as declared } from '#shared/contract/acts/advising'
+import { takeBackAsked } from '../../../acts/exceptions'
+
+export default serveAct(declared, takeBackAsked)

@@ -1,0 +1,4 @@
+import { answerSuggestions as declared } from '#shared/contract/acts/advising'
+import { answerSuggestions } from '../../../acts/review'
+
+export default serveAct(declared, answerSuggestions)

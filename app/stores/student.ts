@@ -57,7 +57,10 @@ export const useStudentStore = defineStore('student', () => {
     return asked?.key === keyOf(id) ? asked.done : load(id)
   }
 
+  /** The file that is to be on the page; an answer about another one, however late it comes, is none. */
+  let opened = 0
   async function load(id: number): Promise<void> {
+    opened = id
     if (!workingTerm.code) return
     if (state.value?.id !== id) {
       wanted.value = null
@@ -71,9 +74,10 @@ export const useStudentStore = defineStore('student', () => {
     try {
       const fresh = await look(readStudent, { term: workingTerm.code, ...(plan === null ? {} : { plan }) }, { id })
       // Another plan of the file was turned to meanwhile: what was asked for before says nothing any more.
-      if (state.value?.id !== id || wanted.value === plan) take(fresh)
+      if (id === opened && (state.value?.id !== id || wanted.value === plan)) take(fresh)
     }
     catch (error) {
+      if (id !== opened) return
       const problem = toProblem(error)
       // The plan looked at is gone: back to the current one.
       if (problem.code === 'plan-unknown' && wanted.value !== null) {
@@ -106,7 +110,7 @@ export const useStudentStore = defineStore('student', () => {
     await reload()
   }
 
-  const reload = () => state.value ? load(state.value.id) : Promise.resolve()
+  const reload = () => state.value ? read(opened) : Promise.resolve()
 
   /** The catalog as it reads for this student: with the programs of their own catalog years. */
   const rules = computed<Catalog>(() => ({

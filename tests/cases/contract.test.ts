@@ -14,14 +14,15 @@ describe('the contract', () => {
   })
 
   it('lets nobody but the person themselves, or who has to do with them, near a student\'s file', () => {
-    const near = ['file', 'own', 'own or advisor', 'their advisor']
+    const near = ['file', 'own', 'own or advisor', 'their advisor', 'advisor or office', 'their office']
     for (const { path, who } of all) expect(near.includes(who), path).toBe(path.includes('/students/:id'))
   })
 
   it('says of each act that is decided on something what that is, and refuses what is no object', () => {
     for (const { input } of ACTS) for (const value of [null, 'text', [1]]) expect(input.safeParse(value).success).toBe(false)
     const decided = ACTS.filter(act => act.basis).map(act => act.name).sort()
-    expect(decided).toEqual(['answer program change', 'ask for money back', 'change a registered course', 'decide an offer beforehand',
+    expect(decided).toEqual(['answer an asked exception', 'answer program change', 'answer suggestions', 'ask for money back',
+      'book a meeting', 'change a registered course', 'decide an offer beforehand',
       'drop courses', 'edit plan', 'exchange a course', 'order the line-up', 'register', 'sign off', 'start a payment',
       'take an offered seat'])
   })

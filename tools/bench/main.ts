@@ -1,6 +1,7 @@
 import { resolve } from 'node:path'
 import { loadDemo } from '../../demo/load'
 import { applyMigrations, connect } from '../../server/db/connect'
+import { benchAdvisees } from './advisees'
 import { benchArrangements } from './arrangements'
 import { benchDraft } from './draft'
 import type { Figure } from './figure'
@@ -27,6 +28,11 @@ const BENCHES = {
     withDatabase(url, async (db) => {
       await loadDemo(db)
       return benchSeats(db, url)
+    }),
+  'advisees': (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchAdvisees(db, url)
     }),
   'first-view': (url: string) =>
     withDatabase(url, async (db) => {

@@ -29,7 +29,9 @@ const finish = computed(() => {
   <section class="card" aria-label="Since you last looked">
     <h2>{{ advising.brief?.lookedAt ? `Since you last looked, ${sayMoment(advising.brief.lookedAt, session.zone)}` : 'What happened so far' }}</h2>
     <GreyShapes v-if="!news" label="Loading what is new" :rows="3" />
-    <p v-else-if="!news.length && !finish" class="second">Nothing has changed.</p>
+    <p v-else-if="!news.length && !finish" class="second">{{
+      advising.brief?.lookedAt ? 'Nothing has changed.' : 'Nobody has edited the plan yet.'
+    }}</p>
     <ul v-else>
       <li v-if="finish" class="strong">{{ finish }}</li>
       <li v-for="(one, i) in news.slice(0, MOST)" :key="i">

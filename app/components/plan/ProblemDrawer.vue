@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ExceptionAsked } from '@ridgeway/core/advising'
 import { sayCheck, sayMove } from '@ridgeway/words'
 
 /** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
@@ -9,6 +10,12 @@ const catalog = useCatalogStore()
 const index = computed(() => Math.max(0, checks.value.findIndex(check => check.id === props.at)))
 const check = computed(() => checks.value[index.value])
 const moves = computed(() => check.value && student.mayEdit ? student.moves(check.value) : [])
+/** What somebody could lift, where that is what blocks. */
+const asked = computed((): ExceptionAsked | null => {
+  const one = check.value
+  if (one?.kind === 'prerequisite' && one.course && one.term) return { kind: 'prerequisite', course: one.course, term: one.term }
+  return one?.kind === 'over the cap' && one.term ? { kind: 'load', term: one.term, credits: one.credits } : null
+})
 const alone = computed(() => checks.value.length < 2 && 'There is only this one')
 function step(by: number) {
   const next = checks.value[(index.value + by + checks.value.length) % checks.value.length]
@@ -48,14 +55,15 @@ useKey('previous problem', () => step(-1))
             {{ sayMove(move) }}
           </ActButton>
         </p>
-        <p v-else-if="check.kind === 'not reached'" class="moves">
+        <p v-if="asked"><AskException :asked="asked" /></p>
+        <p v-if="!moves.length && check.kind === 'not reached'" class="moves">
           <span class="second small">No single course mends it.</span> <ActButton
             v-if="student.mayEdit" @click="panel = { kind: 'draft' }">Draft the rest</ActButton>
         </p>
-        <p v-else-if="check.kind === 'gpa'" class="second small">
+        <p v-else-if="!moves.length && check.kind === 'gpa'" class="second small">
           Grades mend it, or repeating a course with a low grade; no course moved in the plan does.
         </p>
-        <p v-else class="second small">
+        <p v-else-if="!moves.length" class="second small">
           No single move mends it without making another problem. Try two: walk to the term and look what can give way.
         </p>
       </div>

@@ -17,14 +17,14 @@ const mine = computed(() => student.state?.suggestions.filter(one => one.plan ==
 const elsewhere = computed(() => (student.state?.suggestions.length ?? 0) - mine.value.length)
 const shown = ref(true)
 const operations = computed(() => mine.value.flatMap(one => one.operations))
+const wouldFit = (list: readonly PlanOperation[]) => student.file !== null
+  && standingWith(student.file, student.standingPlan, list, student.rules, today.value) !== null
 /** They stand on the board while this does: hatched where they would go, struck where they would leave. */
 watch([shown, operations, () => student.suggesting], () => {
   if (student.suggesting) return
   student.preview = shown.value && operations.value.length > 0 && wouldFit(operations.value) ? operations.value : null
 }, { immediate: true })
 onBeforeUnmount(() => student.preview = null)
-const wouldFit = (list: readonly PlanOperation[]) => student.file !== null
-  && standingWith(student.file, student.standingPlan, list, student.rules, today.value) !== null
 const effect = computed(() => student.standing && student.shown && student.preview
   ? sayEffect(effectOf(student.standing, student.shown)).join(' · ')
   : '')

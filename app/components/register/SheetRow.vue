@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { exceptionFor } from '@ridgeway/core/advising'
 import { placeToMend } from '@ridgeway/core/next'
-import type { RowDecision } from '@ridgeway/core/registration'
+import type { Finding, RowDecision } from '@ridgeway/core/registration'
 import { describeTimes, formatCredits, sayFinding } from '@ridgeway/words'
 
 /** One course of the line-up: its bundle, its checks spelled out, and what would become of it. */
@@ -14,6 +15,8 @@ const { refusals, onceOpen, bundleOf, outcome } = useRunSheet()
 const { open: openSection } = useInAddress('section')
 const bundle = computed(() => bundleOf(row.course))
 const refused = computed(() => onceOpen(row) === 'waitlist' ? [] : refusals(row))
+const exceptionOf = (finding: Finding) => exceptionFor(finding, { course: row.course, term: workingTerm.code,
+  sections: new Map(bundle.value?.sections.map(section => [section.label, section.id])) })
 const credits = computed(() => row.credits || catalog.courses.get(row.course)?.credits || 0)
 const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'load-cap').map(one => sayFinding(one).words).join(' '))
 </script>
@@ -36,6 +39,7 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
         </p>
         <p>
           <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
+          <AskException v-if="exceptionOf(finding)" class="ask" :asked="exceptionOf(finding)!" :label="bundle?.sections[0]?.label" />
         </p>
       </template>
       <p v-if="refused.length === 0">{{ onceOpen(row) === 'waitlist' ? 'Full: it would wait for a seat.' : fine }}</p>
@@ -81,6 +85,7 @@ li {
 }
 li:first-child { border-top: 0; }
 p { margin: 0 0 2px; }
+.ask { margin-left: 10px; }
 .order { display: flex; gap: 10px; }
 .outcome { display: grid; gap: 2px; justify-items: start; }
 .block :deep(.title) { white-space: normal; }

@@ -1,13 +1,17 @@
 <script setup lang="ts">
+import type { ExceptionAsked } from '@ridgeway/core/advising'
 import type { LineReport } from '@ridgeway/core/requirements'
+import { askException } from '#shared/contract/acts/advising'
 import type { Problem } from '~/composables/useApi'
 
-/** The advisor lifts a rule for this student: another course counts here, or the line is not asked. A reason is always kept. */
+/** Another course counts here, or the line is not asked: the advisor grants it, the student asks for it. A reason is always kept. */
 const props = defineProps<{ line: LineReport, program: string }>()
 const emit = defineEmits<{ done: [words: string] }>()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
+/** Who owns the file asks; whoever advises grants. */
+const asks = computed(() => student.isOwn)
 const kind = ref<'substitution' | 'waiver'>('substitution')
 const course = ref<string | null>(null)
 const listed = ref<string | null>(null)
@@ -34,21 +38,23 @@ const lacking = computed(() => kind.value === 'substitution' && course.value ===
 
 async function grant() {
   busy.value = true
-  problem.value = await requirements.grant({
-    kind: kind.value, program: props.program, line: props.line.id, reason: reason.value.trim(),
-    course: kind.value === 'substitution' ? course.value : listed.value, instead: kind.value === 'substitution' ? listed.value : null,
-  })
+  const about = { kind: kind.value, program: props.program, line: props.line.id,
+    course: kind.value === 'substitution' ? course.value : listed.value, instead: kind.value === 'substitution' ? listed.value : null }
+  const why = reason.value.trim()
+  problem.value = asks.value
+    ? await student.act(askException, { asked: about as ExceptionAsked, reason: why })
+    : await requirements.grant({ ...about, reason: why })
   busy.value = false
   if (problem.value) return
-  emit('done', kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`)
+  emit('done', asks.value ? 'It is asked for; the answer will stand under Now.' : kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`)
   reason.value = ''
   course.value = null
 }
 </script>
 
 <template>
-  <form class="grant" aria-label="Grant an exception" @submit.prevent="grant">
-    <h3>Grant an exception</h3>
+  <form class="grant" :aria-label="asks ? 'Ask for an exception' : 'Grant an exception'" @submit.prevent="grant">
+    <h3>{{ asks ? 'Ask for an exception' : 'Grant an exception' }}</h3>
     <v-radio-group v-model="kind" class="kinds" inline density="compact" hide-details aria-label="Kind of exception">
       <v-radio value="substitution" label="another course counts" />
       <v-radio value="waiver" label="waive it" />
@@ -66,9 +72,9 @@ async function grant() {
       :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'"
       clearable
     />
-    <v-text-field v-model="reason" label="Reason, kept with it" maxlength="300" />
+    <v-text-field v-model="reason" :label="asks ? 'Why it should be granted' : 'Reason, kept with it'" maxlength="300" />
     <FailedBox v-if="problem" :problem="problem" />
-    <ActButton type="submit" :busy="busy" :off="lacking">{{ kind === 'waiver' ? 'Waive' : 'Substitute' }}</ActButton>
+    <ActButton type="submit" :busy="busy" :off="lacking">{{ asks ? 'Ask for it' : kind === 'waiver' ? 'Waive' : 'Substitute' }}</ActButton>
   </form>
 </template>
 

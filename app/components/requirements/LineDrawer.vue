@@ -26,6 +26,7 @@ function findSections() {
   openFind('1')
 }
 const unreachable = computed(() => requirements.unreachable[props.program]?.[props.line.id])
+const { isOwn } = storeToRefs(useStudentStore())
 const isAdvisor = computed(() => session.account?.role === 'advisor')
 /** The one course asked about. */
 const asked = computed(() => props.line.uses.find(use => use.item.id === props.itemId))
@@ -41,8 +42,12 @@ async function pin(itemId: string, course: string, line: string | null) {
       : `${course} is pinned, but the pin could not be kept: less would be filled that way.`
   if (line && line !== props.line.id) emit('item', null)
 }
-async function takeBack(id: number) {
-  problem.value = await requirements.takeBack(id)
+const { sayWithoutLine } = useWithout()
+/** The exception that is about to be taken back, with what that comes to. */
+const ending = ref<number | null>(null)
+async function takeBack() {
+  problem.value = await requirements.takeBack(ending.value!)
+  ending.value = null
 }
 </script>
 
@@ -59,7 +64,7 @@ async function takeBack(id: number) {
               ? `Waived${exception.course ? `: ${exception.course}` : ''}`
               : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}`
           }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
-          <WordLink v-if="isAdvisor" class="small" @click="takeBack(exception.id)">Take back</WordLink>
+          <WordLink v-if="isAdvisor" class="small" @click="ending = exception.id">Take back</WordLink>
         </p>
         <LineUses :line="line" :program="program" :asked="asked?.item.id ?? null" @item="$emit('item', $event)" @pin="pin" />
         <p v-if="line.open === 0 && line.needed > 0" class="second small">
@@ -75,8 +80,9 @@ async function takeBack(id: number) {
 
       <LineElsewhere v-if="asked" :line="line" :program="program" :use="asked" class="elsewhere" @pin="pin" />
       <LineCandidates :line="line" @placed="said = $event" />
-      <GrantForm v-if="isAdvisor" :line="line" :program="program" @done="said = $event" />
+      <GrantForm v-if="isAdvisor || (isOwn && line.open > 0)" :line="line" :program="program" @done="said = $event" />
     </div>
+    <TakeBackDialog :open="ending !== null" :effect="ending === null ? [] : sayWithoutLine(ending)" @close="ending = null" @act="takeBack" />
   </SidePanel>
 </template>
 

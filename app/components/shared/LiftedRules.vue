@@ -17,8 +17,11 @@ const WHAT: Record<Lifted['kind'], (one: Lifted) => string> = {
   'clash': one => `${one.course} and ${one.instead} may meet at the same time`,
   'load': one => `up to ${formatCredits(one.value ?? 0)} credits`,
 }
-async function takeBack(one: Lifted) {
-  problem.value = await student.act(takeBackLifted, { id: one.id })
+const { sayWithout } = useWithout()
+const ending = ref<Lifted | null>(null)
+async function takeBack() {
+  problem.value = await student.act(takeBackLifted, { id: ending.value!.id })
+  ending.value = null
   if (!problem.value) announce('It is taken back.')
 }
 </script>
@@ -28,11 +31,12 @@ async function takeBack(one: Lifted) {
   <ul v-if="student.state?.lifted.length" class="lifted small" aria-label="Lifted rules">
     <li v-for="one in student.state.lifted" :key="one.id">
       <b>{{ WHAT[one.kind](one) }}</b> <span class="second">by {{ one.by }}: {{ one.reason }}{{ one.until ? ` · until ${longDate(one.until)}` : '' }}</span>
-      <WordLink v-if="mayTakeBack" class="small" :aria-label="`Take back: ${WHAT[one.kind](one)}`" @click="takeBack(one)">
+      <WordLink v-if="mayTakeBack" class="small" :aria-label="`Take back: ${WHAT[one.kind](one)}`" @click="ending = one">
         take back
       </WordLink>
     </li>
   </ul>
+  <TakeBackDialog :open="ending !== null" :effect="ending ? sayWithout(ending) : []" @close="ending = null" @act="takeBack" />
 </template>
 
 <style scoped>

@@ -57,7 +57,8 @@ async function makeCode() {
     problem.value = toProblem(error)
   }
 }
-const atBrief = computed(() => useRoute().path.endsWith('/brief'))
+const route = useRoute()
+const atBrief = computed(() => route.path.endsWith('/brief'))
 useKey('sign off', sign, () => atBrief.value && cannotSign.value === '' && busy.value === '')
 useKey('return', () => asking.value = 'return', () => atBrief.value && student.state?.signOffAsked !== null)
 </script>

@@ -8,6 +8,9 @@ const session = useSessionStore()
 const { filters, search, choices, rows, all, views, keepView, openView, dropView, csv } = useAdviseeTable()
 watch(() => workingTerm.code, code => code && advising.load(), { immediate: true })
 useIntervalFn(() => document.visibilityState === 'visible' && void advising.load(), 15_000)
+/** Where many files were read anew, their requirements follow: the table is asked for again until they are there. */
+const toRead = computed(() => all.value.filter(row => !row.isWhole).length)
+useIntervalFn(() => toRead.value > 0 && void advising.load(), 700)
 onMounted(() => advising.leaveQueue())
 const headers = [
   { title: 'Needs you for', key: 'need', value: 'urgency' },
@@ -22,14 +25,16 @@ const headers = [
 ]
 const about = computed(() => advising.advisees
   ? [workingTerm.term?.name, `${all.value.filter(row => row.urgency > 0).length} of ${all.value.length} need something`,
-      `${count(all.value.filter(row => row.asked).length, 'sign-off')} asked for`].join(' · ')
+      `${count(all.value.filter(row => row.asked).length, 'sign-off')} asked for`,
+      toRead.value > 0 && `reading the requirements of ${toRead.value} …`].filter(Boolean).join(' · ')
   : '')
 const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/brief`)
 const sinceOf = (row: (typeof rows.value)[number]) => row.since === null
-  ? 'not looked at yet'
+  ? '–'
   : [row.since.edits && count(row.since.edits, 'edit'), row.since.comments && count(row.since.comments, 'comment')].filter(Boolean).join(', ')
     || 'nothing new'
-const queue = computed(() => rows.value.filter(row => row.urgency > 0).map(row => row.id))
+/** Those who need somebody; where the table is narrowed, whoever is left in it. */
+const queue = computed(() => rows.value.filter(row => row.urgency > 0 || filters.value.length > 0 || search.value).map(row => row.id))
 const signing = ref(false)
 const naming = ref(false)
 const viewName = ref('')
@@ -46,14 +51,14 @@ const download = () => saveFile(`advisees-${workingTerm.code}.csv`, 'text/csv', 
   <div class="page">
     <PageHead title="Advisees" :about="about">
       <ActButton weight="full" :off="!queue.length && 'Nobody here needs you now'" @click="advising.begin(queue)">
-        Work through {{ queue.length }}
+        Work through {{ queue.length || '' }}
       </ActButton>
       <ActButton @click="signing = true">Sign off several</ActButton>
       <ActButton to="/advisees/hours">Meetings</ActButton>
       <ActButton @click="away = true">Away …</ActButton>
       <ActButton :off="!rows.length && 'Nothing to export'" @click="download">CSV</ActButton>
     </PageHead>
-    <div class="bar">
+    <div v-if="advising.advisees" class="bar">
       <v-text-field v-model="search" class="finder" label="Find a student" bg-color="surface" />
       <FilterChips v-model="filters" label="Narrow the table" :choices="choices" />
       <span v-if="views.length" class="second small">Views:</span>
@@ -82,7 +87,7 @@ const download = () => saveFile(`advisees-${workingTerm.code}.csv`, 'text/csv', 
         >{{ formatCredits(item.planned.reduce((sum, one) => sum + one.credits, 0)) }} cr</template
       >
       <template #[`item.finish`]="{ item }">{{
-        item.finish && catalog.term(item.finish) ? shortTermName(catalog.term(item.finish)!) : '–'
+        !item.isWhole ? '…' : item.finish && catalog.term(item.finish) ? shortTermName(catalog.term(item.finish)!) : '–'
       }}</template>
       <template #[`item.opensAt`]="{ item }">{{ item.opensAt ? sayMoment(item.opensAt, session.zone) : 'not set' }}</template>
       <template #[`item.signedOff`]="{ item }">{{ item.signedOff ? 'given' : item.asked ? 'asked' : '–' }}</template>
@@ -102,7 +107,8 @@ const download = () => saveFile(`advisees-${workingTerm.code}.csv`, 'text/csv', 
 
 <style scoped>
 .bar { display: flex; flex-wrap: wrap; gap: 6px 12px; align-items: center; margin-bottom: 8px; }
-.finder { width: 200px; flex: none; }
+.finder { width: 180px; flex: none; }
+.bar :deep(.v-chip-group) { padding: 0; flex: 0 1 auto; }
 .none { padding: 16px; margin: 0; }
-.advisees :deep(td:nth-child(2)) { white-space: nowrap; }
+.advisees :deep(td:nth-child(2)), .advisees :deep(td:nth-child(8)) { white-space: nowrap; }
 </style>

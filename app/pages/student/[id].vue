@@ -26,7 +26,7 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
 </script>
 
 <template>
-  <div>
+  <div :class="{ file: !student.isOwn }">
     <div v-if="catalog.failed && !catalog.ready" class="page">
       <FailedBox :problem="catalog.failed" retry @retry="catalog.load()" />
     </div>
@@ -42,3 +42,10 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
     <div v-else class="page"><GreyShapes class="first" label="Loading the file" :rows="7" /></div>
   </div>
 </template>
+
+<style scoped>
+/* The bar of whoever advises stands at the foot of the window, also under a short page. */
+.file { display: flex; flex-direction: column; min-height: calc(100vh - 93px); }
+.file > :deep(.page) { width: 100%; flex: 1; box-sizing: border-box; }
+@media print { .file { display: block; min-height: 0; } }
+</style>

@@ -8,6 +8,8 @@ const AdviseeRow = z.object({ id: z.number(), name: z.string(), program: z.strin
   /** Courses planned for the term, as a sign-off would keep them. */
   planned: z.array(z.object({ course: z.string(), credits: z.number() })),
   blockers: z.number(), opensAt: z.string().nullable(), asked: z.string().nullable(), signedOff: z.boolean(), finish: z.string().nullable(),
+  /** Whether the requirements are read: finish, averages and what counts for nothing come a moment later. */
+  isWhole: z.boolean(),
   /** Who advises them, where one stands in for that person. */
   advisor: z.string().nullable(),
   needs: known<Need[]>('Need, a list, most pressing first'), urgency: z.number(),

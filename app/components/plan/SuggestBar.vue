@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { effectOf } from '@ridgeway/core/advising'
-import { sayEffect, sayOperation } from '@ridgeway/words'
+import { sayEffect, sayProposal } from '@ridgeway/words'
 import { suggest, takeBackSuggestions } from '#shared/contract/acts/advising'
 import type { Problem } from '~/composables/useApi'
 
@@ -14,7 +14,7 @@ const effect = computed(() => student.before && student.standing && lines.value.
   ? sayEffect(effectOf(student.before, student.standing)).join(' · ')
   : '')
 const say = (line: (typeof lines.value)[number]) =>
-  line.map(one => sayOperation(one, { entries: [...student.standingPlan.entries, ...student.plan.entries],
+  line.map(one => sayProposal(one, { entries: [...student.standingPlan.entries, ...student.plan.entries],
     placeholders: [...student.standingPlan.placeholders, ...student.plan.placeholders] })).join(', ')
 const open = computed(() => {
   const sets = new Map<string, { by: string, count: number }>()

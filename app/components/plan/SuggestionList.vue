@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { effectOf, standingWith } from '@ridgeway/core/advising'
 import type { PlanOperation } from '@ridgeway/core/planning'
-import { sayEffect, sayOperation } from '@ridgeway/words'
+import { sayEffect, sayProposal } from '@ridgeway/words'
 import { answerSuggestions } from '#shared/contract/acts/advising'
 import type { Suggestion } from '#shared/contract/views/advising'
 import { toProblem, type Problem } from '~/composables/useApi'
@@ -28,7 +28,7 @@ onBeforeUnmount(() => student.preview = null)
 const effect = computed(() => student.standing && student.shown && student.preview
   ? sayEffect(effectOf(student.standing, student.shown)).join(' · ')
   : '')
-const say = ({ operations: list }: Suggestion) => list.map(one => sayOperation(one, {
+const say = ({ operations: list }: Suggestion) => list.map(one => sayProposal(one, {
   entries: [...student.standingPlan.entries, ...student.previewed?.entries ?? []],
   placeholders: [...student.standingPlan.placeholders, ...student.previewed?.placeholders ?? []] })).join(', ')
 async function answer(list: readonly Suggestion[], take: boolean) {
@@ -57,7 +57,9 @@ async function answer(list: readonly Suggestion[], take: boolean) {
       <p v-if="told" class="small">{{ told }}</p>
       <template v-if="mine.length">
         <p>
-          <b>{{ mine[0]!.by }} suggests {{ count(mine.length, 'change') }}</b><span v-if="mine[0]!.why">: “{{ mine[0]!.why }}”</span>
+          <span
+            ><b>{{ mine[0]!.by }} suggests {{ count(mine.length, 'change') }}</b>{{ mine[0]!.why ? `: “${mine[0]!.why}”` : '' }}</span
+          >
           <span v-if="effect" class="second"> {{ effect }}</span>
           <WordLink class="small" :aria-pressed="shown" @click="shown = !shown">{{ shown ? 'hide on the board' : 'show on the board' }}</WordLink>
         </p>
@@ -83,7 +85,7 @@ async function answer(list: readonly Suggestion[], take: boolean) {
 
 <style scoped>
 .suggestions { margin-bottom: 6px; }
-p { margin: 0; }
+p { margin: 0; display: flex; flex-wrap: wrap; gap: 2px 12px; align-items: baseline; }
 .lines { margin: 4px 0; padding-left: 20px; }
 .lines li { margin: 1px 0; }
 .lines :deep(.words-link) { margin-left: 8px; }

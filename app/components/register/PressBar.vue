@@ -72,7 +72,7 @@ function takeBack() {
       >Opens in <b>{{ opensIn }}</b> <template v-if="othersClosed.length"> · also closed: {{ names(othersClosed) }}</template
       ><template v-else-if="armed"> · leave this page open, it goes by itself ·
         <WordLink @click="takeBack">take it back</WordLink></template
-      ><template v-else-if="willRegister.length"> · one press at {{ at }} is enough</template
+      ><template v-else-if="willRegister.length"> · press once now, and it goes by itself at {{ at }}</template
       ></span
     >
     <span v-else>{{ words }}</span>

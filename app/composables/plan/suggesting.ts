@@ -4,6 +4,14 @@ import type { usePlanSync } from './sync'
 /** A change as one line of a suggestion, and what takes it back is only that it goes. */
 type Line = PlanOperation[]
 
+/** A course that is moved on is moved once: of two moves the later one counts. */
+function joined(lines: readonly Line[], line: Line): Line[] {
+  const [move] = line
+  const isMove = (one: Line, entry: string) => one.length === 1 && one[0]!.kind === 'move' && one[0]!.entry === entry
+  if (line.length !== 1 || move?.kind !== 'move') return [...lines, line]
+  return [...lines.filter(one => !isMove(one, move.entry)), line]
+}
+
 /**
  * What an advisor tries on somebody's plan without changing it: while it is on, whatever is done to the plan is collected line by line,
  * and every view shows the plan as it would be. Nothing is sent until the suggestion is.
@@ -28,7 +36,7 @@ export function useSuggesting({ plan: own, edit: keep, undo: back, redo: again, 
     if (!lines.value) return keep(operations, remember)
     const next = applyAll(plan.value, operations)
     if (typeof next === 'string') return next
-    lines.value = [...lines.value, [...operations]]
+    lines.value = joined(lines.value, [...operations])
     taken.value = []
     return null
   }

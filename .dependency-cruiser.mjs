@@ -1,5 +1,6 @@
 /** Arrows point down only: core ← words ← formats ← shared ← server, app; no file and no folder in a circle. */
-const CORE = ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'next', 'find']
+const CORE = ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'money', 'advising',
+  'next', 'find']
 
 /** What each folder of the core may rest on, besides itself. */
 const BELOW = {
@@ -11,7 +12,9 @@ const BELOW = {
   weeks: ['catalog'],
   planning: ['catalog', 'grades', 'record', 'prerequisites', 'requirements'],
   registration: ['catalog', 'grades', 'record', 'prerequisites', 'weeks'],
-  next: ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration'],
+  money: ['catalog'],
+  advising: ['catalog', 'record', 'requirements', 'planning', 'weeks', 'registration'],
+  next: ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'advising'],
   find: ['catalog', 'grades', 'record', 'prerequisites', 'requirements', 'planning', 'weeks', 'registration', 'next'],
 }
 

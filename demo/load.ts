@@ -254,7 +254,8 @@ class PeopleRows {
       this.wishes.push({ student: id, ...student.wishes, askedAt: '2026-11-05T19:10:00.000Z', state: 'asked', decidedBy: null,
         decidedAt: null, words: '' })
     if (student.hold) this.holds.push({ student: id, ...student.hold, placed: '2026-10-20T16:00:00.000Z', cleared: null })
-    if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z', note: student.askedNote ?? '' })
+    if (student.asked) this.requests.push({ student: id, term: '2027SP', askedAt: '2026-11-06T17:20:00.000Z',
+      note: student.askedNote ?? '' })
     this.addAdvising(id, advisor, student)
     if (student.signedOff) {
       this.addSignOff(id, advisor, `${student.signedOff}T17:00:00.000Z`)

@@ -179,7 +179,8 @@ export const STUDENTS: AuthoredStudent[] = [
     record: `${SENIOR}; 2026FA: HYD 410 *, GSP 330 *, HYD 340 *, SOL 310 *, LNG 140 *`, plan: '2027SP: HYD 490, STT 301, WRT 310, HRT 230',
     registered: 'HYD 490-01, STT 301-01, WRT 310-01, HRT 230-01' },
   { username: 'kit', name: 'Kit Sorrel', advisor: 'yara',
-    suggested: { why: 'Mathematics first: Chemistry rests on it.', lines: ['CHY 110→2027FA', '+MTH 095 2027SP'] }, story: 'On probation: the GPA is under 2.00, and a repeat would mend it.',
+    suggested: { why: 'Mathematics first: Chemistry rests on it.', lines: ['CHY 110→2027FA', '+MTH 095 2027SP'] },
+    story: 'On probation: the GPA is under 2.00, and a repeat would mend it.',
     record:
       '2025FA: WRT 110 C-, MTH 120 D, HYD 110 F, HRT 110 C; 2026SP: HYD 110 C, GSP 120 D+, MTH 140 F, TIM 110 C-; '
       + '2026FA: MTH 140 *, ECL 110 *, WRT 210 *',

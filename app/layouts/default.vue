@@ -28,7 +28,8 @@ watch(() => student.state?.version, () => void advising.loadMessages())
 const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
-  'office': 'Office', 'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings', 'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
+  'office': 'Office', 'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
+  'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }
 useHead({
   title: () => [PAGES[route.path.split('/').at(-1)!], inFile.value && student.state?.name, 'Ridgeway'].filter(Boolean).join(' · '),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { NoticeWish } from '@ridgeway/core/advising'
+import type { Notice, NoticeWish } from '@ridgeway/core/advising'
 import { sayMoment, sayNotice } from '@ridgeway/words'
 
 /** What one was told, newest first, each leading to the file; how one wants to hear by mail; in the demonstration the mailbox itself. */
@@ -20,8 +20,10 @@ async function choose(wish: NoticeWish) {
 }
 const notices = computed(() => (advising.messages?.notices ?? []).map(one => ({ ...one,
   said: sayNotice(one.notice, { name: one.name, isOwn: one.student === session.account?.id, zone: session.zone }),
-  to: session.account?.role === 'student' ? `/student/${one.student}/${one.notice.code.startsWith('meeting') ? 'meetings' : 'now'}`
-    : session.account?.role === 'advisor' ? `/student/${one.student}/brief` : `/student/${one.student}/now` })))
+  to: `/student/${one.student}/${pageOf(one.notice)}` })))
+/** Where one reads on: a student at Now or at the meetings, an advisor at the brief. */
+const pageOf = (notice: Notice) =>
+  session.account?.role === 'advisor' ? 'brief' : notice.code.startsWith('meeting') ? 'meetings' : 'now'
 </script>
 
 <template>

@@ -324,8 +324,8 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, unread, markRead, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising, load, open, loadEarly, reload, edit, undo, redo,
-    act, send, showing,
+    unpicked, unread, markRead, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
+    load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
     changed, localDate,
     version: sync.version, preview, previewed, shown, before, standingPlan, suggestion, suggesting, here, pace }
 })

@@ -26,7 +26,7 @@ let transporter: { server: string, mailer: Transporter } | undefined
 function mailerFor(server: string): Transporter {
   if (transporter?.server !== server) {
     transporter?.mailer.close()
-    transporter = { server, mailer: createTransport(server, { connectionTimeout: 4000, greetingTimeout: 4000, socketTimeout: 8000 } as never) }
+    transporter = { server, mailer: createTransport(`${server}?connectionTimeout=4000&greetingTimeout=4000&socketTimeout=8000`) }
   }
   return transporter.mailer
 }

@@ -1,28 +1,14 @@
 import type { z } from 'zod'
-import { freeSlots, type Slot } from '@ridgeway/core/advising'
-import { shiftDate } from '@ridgeway/core/catalog'
 import type * as contract from '#shared/contract/acts/advising'
 import { DONE } from '#shared/contract/define'
 import { LIMITS } from '#shared/contract/limits'
 import type { Doing } from '../college/asked'
-import type { College } from '../college/college'
 import { Refusal } from '../college/refusal'
+import { slotsOf } from '../college/slots'
 import { advisingOf, tell } from '../college/tell'
-import type { Executor } from '../db/database'
-import { addMeeting, cancelMeetingOf, hoursOf, keepHours, meetingsAhead, moveMeeting, slotsTaken } from '../db/store/advisors'
+import { addMeeting, cancelMeetingOf, keepHours, meetingsAhead, moveMeeting } from '../db/store/advisors'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
-
-/** Days ahead for which meetings are booked. */
-const DAYS_AHEAD = 21
-
-/** Free slots of an advisor from now on. */
-export async function slotsOf(db: Executor, college: College, advisor: number, { at, date }: { at: string, date: string }): Promise<Slot[]> {
-  const until = shiftDate(date, DAYS_AHEAD)
-  const closed = new Set(college.catalog.terms.flatMap(term => term.noClass.map(day => day.date)))
-  return freeSlots(await hoursOf(db, advisor), { from: date, until, zone: college.zone, now: at, taken: await slotsTaken(db, advisor, at),
-    closed })
-}
 
 /** Books a free slot, or moves a meeting there. Two who want the same at the same moment: the slot is unique, one of them gets it. */
 export async function bookMeeting(doing: Doing<Input<typeof contract.bookMeeting>>) {

@@ -16,7 +16,8 @@ import { readDossiers } from '../db/store/dossiers'
 import { listPlans, planOf } from '../db/store/plans'
 import type { Executor } from '../db/database'
 import { countTries } from '../db/store/people'
-import { answerWish, askForSignOff, giveBack, keepAcceptance, keepReleaseCode, keepSignOff, keepWish, markProgramConfirmed, newestWish, programsHeld,
+import { answerWish, askForSignOff, giveBack, keepAcceptance, keepReleaseCode, keepSignOff, keepWish, markProgramConfirmed, newestWish,
+  programsHeld,
   removeSignOff, replacePrograms, takeBackWish, useReleaseCode } from '../db/store/release'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
@@ -65,7 +66,8 @@ export async function signOff(doing: Doing<Input<typeof contract.signOff>>) {
 export async function returnPlan(doing: Doing<Input<typeof advising.returnPlan>>) {
   const { tx, student, at, college, input, ledger, visitor } = doing
   const term = findTerm(college, input.term)
-  if (!await giveBack(tx, { student, term: term.code, at, returned: { by: visitor!.name, at, words: input.words, withdrawn: false } }, true))
+  const returned = { by: visitor!.name, at, words: input.words, withdrawn: false }
+  if (!await giveBack(tx, { student, term: term.code, at, returned }, true))
     throw new Refusal(409, 'not-asked', `Sign-off of ${term.name} is not asked for, or was answered already.`,
       'Write a comment instead, or suggest a change.')
   await ledger('return plan', { term: term.code, words: input.words })

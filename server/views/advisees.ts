@@ -105,7 +105,8 @@ function rowOf(figures: Figures, facts: AdviseeFacts | undefined, advisor: strin
   const needs = needsOf({
     now: at, signOffAsked: row.asked, signedOff: row.signedOff, added, gone, exceptionsAsked: facts?.exceptions ?? 0,
     programAsked: (facts?.program ?? 0) > 0, blockers: row.blockers, opensAt: row.opensAt, registered, finish: row.finish,
-    finishSeen: facts?.lookedAt && row.isWhole ? facts.finishSeen : undefined, comments: facts?.comments ?? 0, holds, gpa: gpaAsked, confirmed, offPath,
+    finishSeen: facts?.lookedAt && row.isWhole ? facts.finishSeen : undefined, comments: facts?.comments ?? 0, holds, gpa: gpaAsked,
+    confirmed, offPath,
     planned: row.planned.reduce((sum, one) => sum + one.credits, 0), lastSign: facts?.lastSign ?? null,
     silentDays: college.advising.silentDays,
   }, isLater)
@@ -129,6 +130,9 @@ function figuresOf(dossier: Dossier, college: College, term: string, date: strin
   const low = standing.checks.flatMap(check => check.kind === 'gpa' && check.rule.reading.kind === 'gpa' && check.rule.reading.now !== null
     ? [{ now: check.rule.reading.now, asked: check.rule.reading.asked }]
     : [])[0]
+  // What counts for nothing is known with the requirements alone.
+  const offPath = standing.items.filter(item => whole && standing.offPath.includes(item.id) && item.state !== 'completed')
+    .reduce((sum, item) => sum + item.credits, 0)
   return {
     id: dossier.id, name: dossier.name, program: programs[0]?.title ?? 'no program', earned: standing.earned, gpa: standing.gpa.value,
     planned, blockers: standing.checks.filter(check => check.severity === 'blocker' && check.term === term).length,
@@ -136,8 +140,7 @@ function figuresOf(dossier: Dossier, college: College, term: string, date: strin
       earnedCredits(file.record, college.catalog))?.from ?? null,
     asked: asked?.at ?? null, signedOff: signed !== undefined, finish: whole ? standing.finish : null, isWhole: whole, added, gone,
     registered: dossier.registered.some(row => row.term === term), gpaAsked: low ?? null,
-    offPath: !whole ? 0 : standing.items.filter(item => standing.offPath.includes(item.id) && item.state !== 'completed')
-      .reduce((sum, item) => sum + item.credits, 0),
+    offPath,
     holds: dossier.holds, confirmed: dossier.programConfirmed,
   }
 }

@@ -1,8 +1,8 @@
 import PostalMime from 'postal-mime'
 import type { z } from 'zod'
 import type * as contract from '#shared/contract/views/advising'
-import { slotsOf } from '../acts/meetings'
 import type { Looking } from '../college/asked'
+import { slotsOf } from '../college/slots'
 import { editsSince, lookOf, notesOf } from '../db/store/advising'
 import { advisorsBefore, allAdvisors, deputiesNamed, findAdvisor, hoursOf, meetingsAhead, standsInFor,
   studentsNamed } from '../db/store/advisors'

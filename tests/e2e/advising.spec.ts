@@ -101,7 +101,8 @@ test('asked, commented, suggested, taken, signed off; a change after it is seen 
   await advisor.context().close()
 })
 
-test('an exception that is asked for where a row is refused lets it register; taken back, it is refused again', async ({ page, browser }) => {
+test('an exception that is asked for where a row is refused lets it register; taken back, it is refused again', async ({ page,
+  browser }) => {
   const nico = await personOf('nico')
   const sections = await db.select().from(s.sections).where(and(eq(s.sections.term, TERM), eq(s.sections.course, 'HYD 330'),
     eq(s.sections.cancelled, false)))

@@ -14,7 +14,8 @@ let anselm: Client
 let sunniva: Client
 let edda: Client
 beforeAll(async () => {
-  ;[corin, bryn, anselm, sunniva, edda] = await Promise.all(['corin', 'bryn', 'anselm', 'sunniva', 'edda'].map(name => Client.signIn(name))) as
+  ;[corin, bryn, anselm, sunniva, edda] = await Promise.all(['corin', 'bryn', 'anselm', 'sunniva',
+    'edda'].map(name => Client.signIn(name))) as
   [Client, Client, Client, Client, Client]
   await db.update(s.clockSetting).set({ demoNow: '2026-11-09T15:00:00.000Z', setAt: new Date().toISOString() })
 })
@@ -22,7 +23,8 @@ afterAll(close)
 
 const state = (client: Client) => client.json<StudentState>('GET', `~?term=${TERM}`)
 const of = (client: Client, what: string) => `/api/students/${client.id}/${what}`
-const planned = (now: StudentState) => now.file.entries.filter(entry => entry.term === TERM).map(({ course, credits }) => ({ course, credits }))
+const planned = (now: StudentState) => now.file.entries.filter(entry => entry.term === TERM).map(({ course, credits }) => ({ course,
+  credits }))
 const advisees = (client: Client) => client.json<AdviseeRow[]>('GET', `/api/advisees?term=${TERM}`)
 const needs = async (advisor: Client, student: Client) =>
   (await advisees(advisor)).find(row => row.id === student.id)?.needs.map(need => need.code)
@@ -90,12 +92,14 @@ describe('suggestions', () => {
     expect(after.file.entries.some(entry => entry.id === second!.id)).toBe(true)
     await anselm.json('DELETE', `${of(bryn, 'suggestions')}?set=${a!.set}`)
     expect((await state(bryn)).suggestions).toEqual([])
-    expect(await problemOf(await bryn.call('PUT', '~/suggestions', { ids: [a!.id], take: true }))).toMatchObject({ code: 'answered-already' })
+    expect(await problemOf(await bryn.call('PUT', '~/suggestions', { ids: [a!.id],
+      take: true }))).toMatchObject({ code: 'answered-already' })
   })
 
   it('that make no sense on the plan are refused, and nothing of them is kept', async () => {
     const { plan } = await state(bryn)
-    expect(await problemOf(await anselm.call('POST', of(bryn, 'suggestions'), { plan: plan.id, lines: [[{ kind: 'remove', entry: 'nothing' }]] })))
+    expect(await problemOf(await anselm.call('POST', of(bryn, 'suggestions'), { plan: plan.id, lines: [[{ kind: 'remove',
+      entry: 'nothing' }]] })))
       .toMatchObject({ status: 409, code: 'moved-on' })
     expect((await state(bryn)).suggestions).toEqual([])
   })
@@ -190,7 +194,8 @@ describe('meetings', () => {
     const moved = await owner.json<Slots>('GET', '~/meetings')
     expect(moved.meetings).toMatchObject([{ id: meeting!.id, start: slots[5]!.start, sequence: 1 }])
     expect(moved.slots.map(one => one.start)).toContain(start)
-    expect(await problemOf(await owner.call('POST', '~/meetings', { start: '2026-11-10T03:00:00.000Z' }))).toMatchObject({ code: 'slot-taken' })
+    expect(await problemOf(await owner.call('POST', '~/meetings',
+      { start: '2026-11-10T03:00:00.000Z' }))).toMatchObject({ code: 'slot-taken' })
     await owner.json('DELETE', `~/meetings?id=${meeting!.id}`)
     expect((await owner.json<Slots>('GET', '~/meetings')).slots.map(one => one.start)).toContain(slots[5]!.start)
   })
@@ -228,7 +233,8 @@ describe('handing over', () => {
     expect((await anselm.call('GET', `/api/students/${bryn.id}?term=${TERM}`)).status).toBe(403)
     const { before } = await sunniva.json<Brief>('GET', of(bryn, 'brief'))
     expect(before).toMatchObject([{ advisor: 'Anselm Croft', by: 'Edda Rowntree', reason: 'Anselm has too many.' }])
-    expect(await problemOf(await edda.call('PUT', of(bryn, 'advisor'), { advisor: sunniva.id, reason: 'again' }))).toMatchObject({ code: 'no-change' })
+    expect(await problemOf(await edda.call('PUT', of(bryn, 'advisor'), { advisor: sunniva.id,
+      reason: 'again' }))).toMatchObject({ code: 'no-change' })
     await edda.json('PUT', of(bryn, 'advisor'), { advisor: anselm.id, reason: 'back again' })
   })
 })

@@ -162,7 +162,8 @@ describe('what a server keeps', () => {
     for (const [id, dossier] of await database.read(own => readDossiers(own, students.slice(0, 12)))) {
       const state = await database.read(own => readStudentView(looking(own, id)))
       const catalog = { ...college.catalog, programs: programsAt(college, dossier.programs) }
-      const mine = readStanding(fileOf(dossier, college, TERM, planIn(dossier).plan, dateIn(at, college.zone)), catalog, dateIn(at, college.zone))
+      const mine = readStanding(fileOf(dossier, college, TERM, planIn(dossier).plan, dateIn(at, college.zone)), catalog, dateIn(at,
+        college.zone))
       const theirs = readStanding(JSON.parse(JSON.stringify(state.file)), catalog, dateIn(at, college.zone))
       expect(itemsOf(state.file).length).toBeGreaterThan(0)
       expect([theirs.earned, theirs.gpa, theirs.finish, theirs.checks]).toEqual([mine.earned, mine.gpa, mine.finish, mine.checks])

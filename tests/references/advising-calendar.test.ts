@@ -3,7 +3,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { writeMeetings } from '../../packages/formats/src/calendar'
 
-/** Meetings in iCalendar (RFC 5545), read back by an independent parser (ical.js): times, places and words are equal, and updates are known. */
+/**
+ * Meetings in iCalendar (RFC 5545), read back by an independent parser (ical.js): times, places and words are equal, and updates are
+ * known.
+ */
 const meeting = fc.record({ id: fc.integer({ min: 1, max: 9999 }),
   start: fc.date({ min: new Date('2026-09-01'), max: new Date('2027-06-30'), noInvalidDate: true }).map(date =>
     new Date(Math.floor(date.getTime() / 300_000) * 300_000).toISOString()),
@@ -19,7 +22,8 @@ describe('meetings as a calendar file', () => {
       expect(text.split('\r\n').every(line => Buffer.byteLength(line) <= 75)).toBe(true)
       const events = new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
       expect(events.map(event => ({ uid: event.uid, start: event.startDate.toJSDate().toISOString(),
-        end: event.endDate.toJSDate().toISOString(), sequence: Number(event.sequence ?? 0), place: event.location, about: event.description ?? '',
+        end: event.endDate.toJSDate().toISOString(), sequence: Number(event.sequence ?? 0), place: event.location,
+          about: event.description ?? '',
         summary: event.summary }))).toEqual(meetings.map(one => ({ uid: `meeting-${one.id}@ridgeway`, start: one.start,
         end: new Date(Date.parse(one.start) + one.minutes * 60_000).toISOString(), sequence: one.sequence, place: one.place,
         about: one.about, summary: `Advising: ${one.with}` })))

@@ -45,7 +45,8 @@ export async function benchAdvisees(db: Open, url: string): Promise<Figure[]> {
       changed.push((await timed()).ms)
     }
     figures.push(
-      { name: `advisees ${size} first`, value: round(median(first)), unit: 'ms', reference: `nothing known yet; worst ${round(Math.max(...first))} ms, on cold code`,
+      { name: `advisees ${size} first`, value: round(median(first)), unit: 'ms',
+        reference: `nothing known yet; worst ${round(Math.max(...first))} ms, on cold code`,
         ratio: round(1000 / Math.max(...first)), target: size === 60 ? '≤ 1000' : '',
         ok: size === 60 ? Math.max(...first) <= 1000 : null },
       { name: `advisees ${size} all requirements`, value: round(Math.max(...whole)), unit: 'ms',

@@ -15,14 +15,13 @@ const known = computed(() => student.state?.asked.find(one => exceptionKey(one.a
 const said = computed(() => sayException(asked, () => label))
 async function send() {
   busy.value = true
-  problem.value = await student.act(askException, { asked: toPlainValue(asked), reason: reason.value })
+  problem.value = await student.act(askException, { asked: { ...asked }, reason: reason.value })
   busy.value = false
   if (problem.value) return
   open.value = false
   reason.value = ''
   announce('It is asked for; the answer will stand under Now.')
 }
-const toPlainValue = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 </script>
 
 <template>

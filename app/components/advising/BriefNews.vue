@@ -18,6 +18,9 @@ const news = computed(() => {
       .map(({ at, course }) => ({ at, words: `registered ${course}`, by: student.state!.name })),
   ].sort((a, b) => a.at < b.at ? 1 : -1)
 })
+const title = computed(() => advising.brief?.lookedAt
+  ? `Since you last looked, ${sayMoment(advising.brief.lookedAt, session.zone)}`
+  : 'What happened so far')
 const finish = computed(() => {
   const before = advising.brief?.finishSeen
   const now = student.standing?.finish ?? null
@@ -27,7 +30,7 @@ const finish = computed(() => {
 
 <template>
   <section class="card" aria-label="Since you last looked">
-    <h2>{{ advising.brief?.lookedAt ? `Since you last looked, ${sayMoment(advising.brief.lookedAt, session.zone)}` : 'What happened so far' }}</h2>
+    <h2>{{ title }}</h2>
     <GreyShapes v-if="!news" label="Loading what is new" :rows="3" />
     <p v-else-if="!news.length && !finish" class="second">{{
       advising.brief?.lookedAt ? 'Nothing has changed.' : 'Nobody has edited the plan yet.'

@@ -12,6 +12,9 @@ const paceSaid = computed(() => {
   return asked === null ? said : `${said}, needs ${formatCredits(asked)}`
 })
 const advising = useAdvisingStore()
+/** The chain of courses that decides the finish. */
+const chain = computed(() =>
+  (student.projection?.chain ?? []).flatMap(id => standing.value.items.find(item => item.id === id)?.course ?? []))
 const rows = computed(() => {
   const [first, ...others] = standing.value.reports
   const finish = standing.value.finish
@@ -22,8 +25,7 @@ const rows = computed(() => {
     ['GPA', formatGpa(standing.value.gpa.value)],
     ['pace', paceSaid.value],
     ['finish', finish ? catalog.term(finish)?.name ?? finish : 'not all covered'],
-    ['decided by', (student.projection?.chain ?? []).flatMap(id => standing.value.items.find(item => item.id === id)?.course ?? []).slice(-3)
-      .join(' → ') || '–'],
+    ['decided by', chain.value.slice(-3).join(' → ') || '–'],
     ['holds · balance', `${state!.holds.length || 'none'} · ${sayMoney(account?.balance ?? 0)}`],
     ['opens', state!.opening ? sayMoment(state!.opening.from, session.zone) : 'not set'],
     ['advised by', `${state!.advisor?.name ?? 'nobody'}${state!.deputy ? `, for whom ${state!.deputy} stands in` : ''}`],

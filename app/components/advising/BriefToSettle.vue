@@ -6,6 +6,13 @@ const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const path = computed(() => `/student/${student.state!.id}`)
 interface Item { title: string, words: string, to: string | null, way: string, blocking: boolean }
+/** What the self-check found when sign-off was asked for. */
+const checked = computed(() => {
+  const answers = student.state?.signOffAsked?.answers
+  if (!answers) return ''
+  const found = saySelfCheck(answers).filter(line => !line.fine).map(line => line.words)
+  return found.join(', ') || 'the self-check was in order'
+})
 const items = computed<Item[]>(() => {
   const { state, standing } = student
   if (!state || !standing) return []
@@ -15,15 +22,14 @@ const items = computed<Item[]>(() => {
   return [
     ...here.map(check => ({ title: sayCheck(check), words: 'blocks this term', to: `${path.value}/plan?open=problem:${check.id}`,
       way: 'suggest a mend', blocking: true })),
-    ...state.asked.filter(one => one.state === 'asked').map(one => ({ title: `asks for ${sayException(one.asked)}`, words: `“${one.reason}”`,
-      to: null, way: 'answered below', blocking: true })),
+    ...state.asked.filter(one => one.state === 'asked').map(one => ({ title: `asks for ${sayException(one.asked)}`,
+      words: `“${one.reason}”`, to: null, way: 'answered below', blocking: true })),
     ...state.programChange?.state === 'asked'
       ? [{ title: 'asks to change program', words: state.programChange.note, to: null, way: 'answered below', blocking: false }]
       : [],
     ...asked
-      ? [{ title: 'asks for sign-off', words: [asked.note && `“${asked.note}”`, asked.answers
-          && (saySelfCheck(asked.answers).filter(line => !line.fine).map(line => line.words).join(', ') || 'the self-check was in order')]
-          .filter(Boolean).join(' · '), to: `${path.value}/plan`, way: 'look', blocking: false }]
+      ? [{ title: 'asks for sign-off', words: [asked.note && `“${asked.note}”`, checked.value].filter(Boolean).join(' · '),
+          to: `${path.value}/plan`, way: 'look', blocking: false }]
       : [],
     ...state.refused.slice(0, 3).map(({ course, finding }) => ({ title: `${course} would be refused`, words: sayFinding(finding).words,
       to: `${path.value}/register`, way: 'look', blocking: true })),

@@ -16,7 +16,9 @@ useIntervalFn(load, 4000)
 <template>
   <section class="card box" aria-label="The demo's mailbox">
     <h2>Your mailbox in this demonstration</h2>
-    <p class="second small">Mails are caught on this machine and go nowhere. They say that something happened, and nothing of what stands in a file.</p>
+    <p class="second small">
+      Mails are caught on this machine and go nowhere. They say that something happened, and nothing of what stands in a file.
+    </p>
     <p v-if="!mails.length" class="second">No mail yet.</p>
     <ul v-else>
       <li v-for="mail in mails" :key="mail.id">

@@ -47,7 +47,9 @@ const toggle = (id: number) => chosen.value = chosen.value.includes(id) ? chosen
     :off="!left.length && 'Choose whom to sign off'"
     @act="sign"
   >
-    <p class="second small">Plans of the term with no problem in it. What stands here is what is signed; a plan that changed since is left.</p>
+    <p class="second small">
+      Plans of the term with no problem in it. What stands here is what is signed; a plan that changed since is left.
+    </p>
     <div v-if="running" role="status">
       {{ done.length }} of {{ done.length + left.length }} · <WordLink @click="stop">Stop here</WordLink>
     </div>

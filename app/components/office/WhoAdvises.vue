@@ -43,7 +43,10 @@ async function change() {
   }
   busy.value = false
 }
-const lacking = computed(() => !advisor.value ? 'Choose an advisor' : reason.value.trim().length < 3 ? 'Give a reason; it stays in the history' : '')
+const lacking = computed(() => {
+  if (!advisor.value) return 'Choose an advisor'
+  return reason.value.trim().length < 3 ? 'Give a reason; it stays in the history' : ''
+})
 </script>
 
 <template>
@@ -55,7 +58,10 @@ const lacking = computed(() => !advisor.value ? 'Choose an advisor' : reason.val
     <ul>
       <li v-for="one in found?.students ?? []" :key="one.id">
         <NuxtLink :to="`/student/${one.id}/now`">{{ one.name }}</NuxtLink>
-        <span class="second"> · {{ one.advisor ? `advised by ${one.advisor}` : 'no advisor' }}{{ one.asked ? ` · asks for ${count(one.asked, 'exception')}` : '' }}</span>
+        <span class="second">
+          · {{ one.advisor ? `advised by ${one.advisor}` : 'no advisor'
+          }}{{ one.asked ? ` · asks for ${count(one.asked, 'exception')}` : '' }}</span
+        >
         <WordLink :aria-label="`Another advisor for ${one.name}`" @click="changing = one">another advisor …</WordLink>
       </li>
     </ul>

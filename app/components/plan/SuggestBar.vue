@@ -50,7 +50,8 @@ async function takeBack(set: string) {
       </p>
       <ol v-if="lines.length" class="lines small">
         <li v-for="(line, i) in lines" :key="i">
-          {{ say(line) }} <WordLink class="small" :aria-label="`Leave out: ${say(line)}`" @click="student.suggestion.drop(i)">leave out</WordLink>
+          {{ say(line) }}
+          <WordLink class="small" :aria-label="`Leave out: ${say(line)}`" @click="student.suggestion.drop(i)">leave out</WordLink>
         </li>
       </ol>
       <form @submit.prevent="send">

@@ -61,7 +61,9 @@ async function answer(list: readonly Suggestion[], take: boolean) {
             ><b>{{ mine[0]!.by }} suggests {{ count(mine.length, 'change') }}</b>{{ mine[0]!.why ? `: “${mine[0]!.why}”` : '' }}</span
           >
           <span v-if="effect" class="second"> {{ effect }}</span>
-          <WordLink class="small" :aria-pressed="shown" @click="shown = !shown">{{ shown ? 'hide on the board' : 'show on the board' }}</WordLink>
+          <WordLink class="small" :aria-pressed="shown" @click="shown = !shown">
+            {{ shown ? 'hide on the board' : 'show on the board' }}
+          </WordLink>
         </p>
         <ol class="lines">
           <li v-for="one in mine" :key="one.id">

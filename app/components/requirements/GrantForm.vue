@@ -46,7 +46,8 @@ async function grant() {
     : await requirements.grant({ ...about, reason: why })
   busy.value = false
   if (problem.value) return
-  emit('done', asks.value ? 'It is asked for; the answer will stand under Now.' : kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`)
+  const granted = kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`
+  emit('done', asks.value ? 'It is asked for; the answer will stand under Now.' : granted)
   reason.value = ''
   course.value = null
 }

@@ -82,7 +82,12 @@ async function takeBack() {
       <LineCandidates :line="line" @placed="said = $event" />
       <GrantForm v-if="isAdvisor || (isOwn && line.open > 0)" :line="line" :program="program" @done="said = $event" />
     </div>
-    <TakeBackDialog :open="ending !== null" :effect="ending === null ? [] : sayWithoutLine(ending)" @close="ending = null" @act="takeBack" />
+    <TakeBackDialog
+      :open="ending !== null"
+      :effect="ending === null ? [] : sayWithoutLine(ending)"
+      @close="ending = null"
+      @act="takeBack"
+    />
   </SidePanel>
 </template>
 

@@ -30,7 +30,8 @@ async function takeBack() {
   <FailedBox v-if="problem" :problem="problem" />
   <ul v-if="student.state?.lifted.length" class="lifted small" aria-label="Lifted rules">
     <li v-for="one in student.state.lifted" :key="one.id">
-      <b>{{ WHAT[one.kind](one) }}</b> <span class="second">by {{ one.by }}: {{ one.reason }}{{ one.until ? ` · until ${longDate(one.until)}` : '' }}</span>
+      <b>{{ WHAT[one.kind](one) }}</b>
+      <span class="second"> by {{ one.by }}: {{ one.reason }}{{ one.until ? ` · until ${longDate(one.until)}` : '' }}</span>
       <WordLink v-if="mayTakeBack" class="small" :aria-label="`Take back: ${WHAT[one.kind](one)}`" @click="ending = one">
         take back
       </WordLink>

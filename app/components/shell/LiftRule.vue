@@ -20,8 +20,10 @@ const reason = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const KINDS = [{ value: 'prerequisite', title: 'Go without a prerequisite' }, { value: 'load', title: 'Take more credits than the cap' },
-  { value: 'clash', title: 'Take two courses that meet at the same time' }, { value: 'late add', title: 'Add a course after the last day' },
-  { value: 'restriction', title: 'Take a section that is kept for others' }, { value: 'seat', title: 'Take a seat that is kept for others' },
+  { value: 'clash', title: 'Take two courses that meet at the same time' },
+  { value: 'late add', title: 'Add a course after the last day' },
+  { value: 'restriction', title: 'Take a section that is kept for others' },
+  { value: 'seat', title: 'Take a seat that is kept for others' },
 ] as const
 /** What who is signed in may grant here. */
 const kinds = computed(() => KINDS.filter(one => mayGrant(one.value, session.account?.role ?? '', catalog.advising)))
@@ -51,7 +53,9 @@ async function grant() {
     ? { kind: what, credits: credits.value!, ...about }
     : what === 'clash'
       ? { kind: what, course: one, instead: other.value!, ...about }
-      : what === 'seat' ? { kind: what, course: one, section: section.value!, ...about } : { kind: what as 'late add', course: one, ...about })
+      : what === 'seat'
+        ? { kind: what, course: one, section: section.value!, ...about }
+        : { kind: what as 'late add', course: one, ...about })
   busy.value = false
   if (problem.value) return
   reason.value = ''

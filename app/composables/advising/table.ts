@@ -11,13 +11,15 @@ export interface KeptView { name: string, filters: Filter[], search: string }
 const has = (codes: readonly NeedCode[]) => (row: AdviseeRow) => row.needs.some(need => codes.includes(need.code))
 /** Signed off in one go: something is planned, nothing blocks, and it is not signed as it stands. */
 export const isReady = (row: AdviseeRow) =>
-  row.planned.length > 0 && row.blockers === 0 && (!row.signedOff || row.needs.some(need => need.code === 'changed after sign-off'))
+  row.planned.length > 0 && row.blockers === 0
+  && (!row.signedOff || row.needs.some(need => need.code === 'changed after sign-off'))
 const FILTERS: Record<Filter, { words: string, holds: (row: AdviseeRow) => boolean }> = {
   'needs me': { words: 'Needs me', holds: row => row.urgency > 0 },
   'asks': { words: 'Asks for something', holds: has(['sign-off asked', 'exceptions asked', 'program asked', 'comments']) },
   'opens': { words: 'Opens, not signed off', holds: has(['opens unsigned']) },
   'problems': { words: 'Problems in the term', holds: has(['blockers', 'hold', 'unconfirmed']) },
-  'changed': { words: 'Changed since', holds: row => has(['changed after sign-off', 'finish slipped'])(row) || (row.since?.edits ?? 0) > 0 },
+  'changed': { words: 'Changed since',
+    holds: row => has(['changed after sign-off', 'finish slipped'])(row) || (row.since?.edits ?? 0) > 0 },
   'behind': { words: 'GPA or off-path', holds: has(['gpa', 'off path']) },
   'quiet': { words: 'No plan, or silent', holds: has(['no plan', 'silent']) },
   'ready': { words: 'Can be signed off', holds: isReady },

@@ -23,7 +23,8 @@ export function useWithout() {
     const lined = one.course && state.lineUp.some(row => row.course === one.course)
     const registered = one.course && state.registered.some(row => row.course === one.course && row.term === workingTerm.code)
     const stays = registered ? [`${one.course} stays registered.`] : lined ? [`${one.course} in the line-up may be refused again.`] : []
-    if (one.kind === 'prerequisite') return [...told({ ...file, permissions: file.permissions.filter(code => code !== one.course) }), ...stays]
+    if (one.kind === 'prerequisite')
+      return [...told({ ...file, permissions: file.permissions.filter(code => code !== one.course) }), ...stays]
     if (one.kind === 'load' && one.term) {
       const { [one.term]: _, ...capRaised } = file.capRaised
       return told({ ...file, capRaised })

@@ -66,7 +66,9 @@ async function save() {
         <ul>
           <li v-for="(one, i) in known?.hours ?? []" :key="i">
             {{ dayName(one.day) }} {{ clockTime(one.start) }} to {{ clockTime(one.end) }}, {{ one.length }} minutes each, {{ one.place }}
-            <WordLink class="small" :aria-label="`Take out ${dayName(one.day)} ${clockTime(one.start)}`" @click="remove(i)">take out</WordLink>
+            <WordLink class="small" :aria-label="`Take out ${dayName(one.day)} ${clockTime(one.start)}`" @click="remove(i)">
+              take out
+            </WordLink>
           </li>
         </ul>
         <form @submit.prevent="add">

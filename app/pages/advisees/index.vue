@@ -31,10 +31,11 @@ const about = computed(() => advising.advisees
 const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/brief`)
 const sinceOf = (row: (typeof rows.value)[number]) => row.since === null
   ? '–'
-  : [row.since.edits && count(row.since.edits, 'edit'), row.since.comments && count(row.since.comments, 'comment')].filter(Boolean).join(', ')
-    || 'nothing new'
+  : [row.since.edits && count(row.since.edits, 'edit'), row.since.comments && count(row.since.comments, 'comment')].filter(Boolean)
+      .join(', ') || 'nothing new'
 /** Those who need somebody; where the table is narrowed, whoever is left in it. */
-const queue = computed(() => rows.value.filter(row => row.urgency > 0 || filters.value.length > 0 || search.value).map(row => row.id))
+const isNarrow = computed(() => filters.value.length > 0 || search.value !== '')
+const queue = computed(() => rows.value.filter(row => row.urgency > 0 || isNarrow.value).map(row => row.id))
 const signing = ref(false)
 const naming = ref(false)
 const viewName = ref('')

@@ -46,13 +46,12 @@ export function saySelfCheck(check: SelfCheck): { words: string, fine: boolean }
   return [
     { words: open === 0 ? 'Every requirement is covered' : `${formatCredits(open)} credits of the requirements have no course yet`,
       fine: open === 0 },
-    { words: blockers + later === 0
-      ? 'Prerequisites come in order, nothing blocks'
-      : `${[blockers > 0 && `${count(blockers, 'problem')} in the term`, later > 0 && `${count(later, 'problem')} later`]
-        .filter(Boolean).join(', ')}`, fine: blockers + later === 0 },
+    { words: [blockers > 0 && `${count(blockers, 'problem')} in the term`, later > 0 && `${count(later, 'problem')} later`]
+      .filter(Boolean).join(', ') || 'Prerequisites come in order, nothing blocks', fine: blockers + later === 0 },
     { words: `${formatCredits(credits)} credits, ${fullTime ? 'full-time' : 'part-time'}: as you mean it?`, fine: true },
-    { words: offPath.length === 0 ? 'Every course counts' : `${joinWords(offPath, 'and')} ${offPath.length === 1 ? 'counts' : 'count'} `
-      + 'for nothing yet', fine: offPath.length === 0 },
+    { words: offPath.length === 0
+      ? 'Every course counts'
+      : `${joinWords(offPath, 'and')} ${offPath.length === 1 ? 'counts' : 'count'} for nothing yet`, fine: offPath.length === 0 },
   ]
 }
 
@@ -64,17 +63,23 @@ export const sayDifferences = ({ added, gone, resized }: Differences): string =>
 
 /** What a suggested change would come to, in parts. */
 export function sayEffect({ finish, open, mended, broken, loads }: Effect): string[] {
-  const [before, after] = finish
+  const fewer = mended.length > 0 ? `mends ${count(mended.length, 'problem')}` : 'no new problem'
   return [
-    broken.length > 0 ? `${count(broken.length, 'new problem')}` : mended.length > 0 ? `mends ${count(mended.length, 'problem')}` : 'no new problem',
-    before === after
-      ? after ? `finish ${sayTerm(after)}, as before` : 'not all covered yet'
-      : after ? `finish ${sayTerm(after)}${before ? `, was ${sayTerm(before)}` : ''}` : 'not all covered any more',
-    ...open[0] === open[1] ? [] : [open[1] < open[0]
-      ? `covers ${formatCredits(open[0] - open[1])} cr more`
-      : `${formatCredits(open[1] - open[0])} cr open again`],
+    broken.length > 0 ? count(broken.length, 'new problem') : fewer,
+    sayFinishes(...finish),
+    ...open[0] === open[1]
+      ? []
+      : [open[1] < open[0]
+          ? `covers ${formatCredits(open[0] - open[1])} cr more`
+          : `${formatCredits(open[1] - open[0])} cr open again`],
     ...loads.slice(0, 3).map(load => `${sayTerm(load.term)} ${formatCredits(load.after)} cr`),
   ]
+}
+
+function sayFinishes(before: string | null, after: string | null): string {
+  if (after === null) return before === null ? 'not all covered yet' : 'not all covered any more'
+  if (before === after) return `finish ${sayTerm(after)}, as before`
+  return `finish ${sayTerm(after)}${before ? `, was ${sayTerm(before)}` : ''}`
 }
 
 const KINDS: Record<ExceptionKind, string> = {
@@ -111,7 +116,8 @@ export function sayNotice(notice: Notice, { name, isOwn, zone }: { name: string,
   const meeting = 'start' in notice ? DateTime.fromISO(notice.start, { zone }).toFormat('ccc d LLL, HH:mm') : ''
   switch (notice.code) {
     case 'sign-off asked':
-      return { title: `${name} asks for sign-off`, words: `For ${sayTerm(notice.term)}.`, way: 'Look at the plan, then sign off or return it.' }
+      return { title: `${name} asks for sign-off`, words: `For ${sayTerm(notice.term)}.`,
+        way: 'Look at the plan, then sign off or return it.' }
     case 'signed off':
       return { title: `${sayTerm(notice.term)} is signed off`, words: `By ${notice.by}.`, way: 'You may register once your opening comes.' }
     case 'returned':
@@ -152,13 +158,17 @@ export function sayNotice(notice: Notice, { name, isOwn, zone }: { name: string,
   }
 }
 
+/** A notice in a mail; `own` where it is about the reader's own file. */
+interface Mailed { id: number, notice: Notice, own: boolean }
+interface MailTo { name: string, college: string, address: string, zone: string }
+
 /** A mail: it says that something happened and where to read it, and nothing of what stands in a file. */
-export function writeMail(notices: readonly { id: number, notice: Notice, own: boolean }[], to: { name: string, college: string,
-  address: string, zone: string }): { subject: string, text: string } {
+export function writeMail(notices: readonly Mailed[], to: MailTo): { subject: string, text: string } {
   // Names of students stay out of mails to advisors: the list says who it is.
   const said = notices.map(({ notice, own }) => sayNotice(notice, { name: own ? to.name : 'An advisee', isOwn: own, zone: to.zone }))
   const subject = said.length === 1 ? said[0]!.title : `${said.length} things are new for you`
-  const lines = said.map(({ title, words, way }) => `- ${[title, words, way].filter(Boolean).map(part => part.replace(/\.$/, '')).join('. ')}.`)
+  const lines = said.map(({ title, words, way }) =>
+    `- ${[title, words, way].filter(Boolean).map(part => part.replace(/\.$/, '')).join('. ')}.`)
   return { subject, text: [`Hello ${to.name},`, '', ...lines, '', `Read it at ${to.address}/messages`, '',
     `${to.college}. How you are told is chosen on the same page.`].join('\n') }
 }

@@ -16,8 +16,8 @@ export const keepRead = (tx: Executor, person: number, student: number, upTo: nu
    ON DUPLICATE KEY UPDATE comment_read = GREATEST(comment_read, VALUES(comment_read))`, [person, student, upTo, student])
 
 /* Looks. */
-export const keepLook = (tx: Executor, look: { person: number, student: number, at: string, plan: number, version: number,
-  finish: string | null, comment: number }) => plain(tx,
+interface Looked { person: number, student: number, at: string, plan: number, version: number, finish: string | null, comment: number }
+export const keepLook = (tx: Executor, look: Looked) => plain(tx,
   `INSERT INTO file_looks (person, student, looked_at, plan, version, finish, comment_read) VALUES (?, ?, ?, ?, ?, ?, ?)
    ON DUPLICATE KEY UPDATE looked_at = VALUES(looked_at), plan = VALUES(plan), version = VALUES(version), finish = VALUES(finish),
      comment_read = GREATEST(comment_read, VALUES(comment_read))`,
@@ -45,8 +45,9 @@ export async function notesOf(db: Executor, student: number) {
      WHERE n.student = ? ORDER BY n.id DESC`, [student])
   return rows.map(row => ({ ...row, at: toInstant(row.at), shared: row.shared === 1 }))
 }
-export const addNote = (tx: Executor, one: { student: number, author: number, at: string, text: string, shared: boolean,
-  meeting: number | null }) => plain(tx, 'INSERT INTO notes (student, author, written_at, text, shared, meeting) VALUES (?, ?, ?, ?, ?, ?)',
+interface NewNote { student: number, author: number, at: string, text: string, shared: boolean, meeting: number | null }
+export const addNote = (tx: Executor, one: NewNote) => plain(tx,
+  'INSERT INTO notes (student, author, written_at, text, shared, meeting) VALUES (?, ?, ?, ?, ?, ?)',
   [one.student, one.author, fromInstantText(one.at), one.text, one.shared, one.meeting])
 export const removeNote = (tx: Executor, student: number, author: number, id: number) =>
   change(tx, 'DELETE FROM notes WHERE id = ? AND student = ? AND author = ?', [id, student, author])
@@ -54,8 +55,10 @@ export const countNotes = async (db: Executor, student: number) =>
   (await plain<{ n: number }>(db, 'SELECT COUNT(*) n FROM notes WHERE student = ?', [student]))[0]!.n
 
 /* Suggestions. */
-export const addSuggestions = (tx: Executor, one: { student: number, plan: number, set: string, author: number, at: string, why: string,
-  lines: readonly PlanOperation[][] }) => plain(tx,
+interface NewSuggestion extends Record<'student' | 'plan' | 'author', number>, Record<'set' | 'at' | 'why', string> {
+  lines: readonly PlanOperation[][]
+}
+export const addSuggestions = (tx: Executor, one: NewSuggestion) => plain(tx,
   'INSERT INTO suggestions (student, plan, sent_as, author, suggested_at, why, operations, state) VALUES ?',
   [one.lines.map(line => [one.student, one.plan, one.set, one.author, fromInstantText(one.at), one.why, JSON.stringify(line), 'open'])])
 export interface OpenSuggestion { id: number, plan: number, set: string, author: number, operations: PlanOperation[] }
@@ -84,14 +87,25 @@ export async function findRequest(db: Executor, student: number, id: number): Pr
 }
 export const countRequests = async (db: Executor, student: number) => (await plain<{ n: number }>(db,
   'SELECT COUNT(*) n FROM exception_requests WHERE student = ? AND state = \'asked\'', [student]))[0]!.n
-export const answerRequest = (tx: Executor, id: number, answer: { state: 'granted' | 'declined' | 'taken back', by: number, at: string,
-  words: string }) => change(tx,
+interface Answer { state: 'granted' | 'declined' | 'taken back', by: number, at: string, words: string }
+export const answerRequest = (tx: Executor, id: number, answer: Answer) => change(tx,
   'UPDATE exception_requests SET state = ?, decided_by = ?, decided_at = ?, words = ? WHERE id = ? AND state = \'asked\'',
   [answer.state, answer.by, fromInstantText(answer.at), answer.words, id])
 
 /* The table of advisees. */
-export interface AdviseeFacts { student: number, exceptions: number, lastSign: string | null, comments: number, edits: number
-  lookedAt: string | null, finishSeen: string | null, program: number }
+export interface AdviseeFacts {
+  student: number
+  /** Exceptions and changes of program that are asked for. */
+  exceptions: number
+  program: number
+  /** When the student last did anything. */
+  lastSign: string | null
+  /** Comments not read, and edits of the current plan by others, since one looked. */
+  comments: number
+  edits: number
+  lookedAt: string | null
+  finishSeen: string | null
+}
 /** What the table says besides the files: requests, what is new since one looked, the last sign of life. One statement. */
 export async function adviseeFacts(db: Executor, person: number, students: readonly number[]): Promise<Map<number, AdviseeFacts>> {
   if (students.length === 0) return new Map()

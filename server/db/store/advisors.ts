@@ -69,8 +69,8 @@ export async function keepHours(tx: Executor, advisor: number, hours: readonly O
       [hours.map(one => [advisor, one.day, one.start, one.end, one.length, one.place])])
 }
 
-interface MeetingRow { id: number, start: string, minutes: number, place: string, about: string, sequence: number, student: number
-  name: string, advisor: number, advisorName: string }
+interface MeetingRow extends Record<'id' | 'minutes' | 'sequence' | 'student' | 'advisor', number>,
+  Record<'start' | 'place' | 'about' | 'name' | 'advisorName', string> {}
 /** Meetings that are booked and not over, of a student or of an advisor. */
 export async function meetingsAhead(db: Executor, whose: 'student' | 'advisor', person: number, now: string): Promise<MeetingRow[]> {
   const rows = await plain<MeetingRow>(db,
@@ -82,12 +82,13 @@ export async function meetingsAhead(db: Executor, whose: 'student' | 'advisor', 
 }
 export async function slotsTaken(db: Executor, advisor: number, now: string): Promise<Set<string>> {
   const rows = await plain<{ start: string }>(db,
-    'SELECT start_at start FROM advising_meetings WHERE advisor = ? AND state = \'booked\' AND start_at > ?', [advisor, fromInstantText(now)])
+    'SELECT start_at start FROM advising_meetings WHERE advisor = ? AND state = \'booked\' AND start_at > ?',
+    [advisor, fromInstantText(now)])
   return new Set(rows.map(row => toInstant(row.start)))
 }
+interface NewMeeting { advisor: number, student: number, start: string, minutes: number, place: string, about: string }
 /** False where somebody was quicker: the slot is unique while it is booked. */
-export async function addMeeting(tx: Executor, one: { advisor: number, student: number, start: string, minutes: number, place: string,
-  about: string }): Promise<boolean> {
+export async function addMeeting(tx: Executor, one: NewMeeting): Promise<boolean> {
   return await change(tx, `INSERT IGNORE INTO advising_meetings (advisor, student, start_at, minutes, place, about, state)
     VALUES (?, ?, ?, ?, ?, ?, 'booked')`, [one.advisor, one.student, fromInstantText(one.start), one.minutes, one.place, one.about]) > 0
 }

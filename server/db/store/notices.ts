@@ -2,8 +2,9 @@ import type { Notice, NoticeWish } from '@ridgeway/core/advising'
 import type { Executor } from '../database'
 import { change, fromInstantText, plain, toInstant } from './plain'
 
+interface NewNotice { person: number, student: number, at: string, notice: Notice, now: string, digest: string }
 /** Tells somebody something; by mail as they wish, for a digest at the moment that is given. */
-export const addNotice = (tx: Executor, one: { person: number, student: number, at: string, notice: Notice, now: string, digest: string }) =>
+export const addNotice = (tx: Executor, one: NewNotice) =>
   plain(tx, `INSERT INTO notices (person, student, told_at, notice, mail, mail_at)
     SELECT ?, ?, ?, ?, IF(w.wish = 'none', 'none', 'wait'), IF(w.wish = 'digest', ?, ?)
     FROM (SELECT IFNULL((SELECT wish FROM notice_wishes WHERE person = ?), 'at once') wish) w`,
@@ -34,18 +35,20 @@ export interface ToMail { id: number, person: number, name: string, email: strin
  */
 export async function claimMail(tx: Executor, now: string, until: string, most: number): Promise<ToMail[]> {
   const [first] = await plain<{ person: number }>(tx,
-    `SELECT person FROM notices WHERE mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY mail_at, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
+    `SELECT person FROM notices WHERE mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY mail_at, id LIMIT 1
+     FOR UPDATE SKIP LOCKED`,
     [fromInstantText(now)])
   if (!first) return []
   const rows = await plain<{ id: number }>(tx,
-    `SELECT id FROM notices WHERE person = ? AND mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY id LIMIT ? FOR UPDATE SKIP LOCKED`,
+    `SELECT id FROM notices WHERE person = ? AND mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY id LIMIT ?
+     FOR UPDATE SKIP LOCKED`,
     [first.person, fromInstantText(now), most])
   const ids = rows.map(row => row.id)
   if (ids.length === 0) return []
   await plain(tx, 'UPDATE notices SET mail = \'claimed\', mail_at = ?, tries = tries + 1 WHERE id IN (?)', [fromInstantText(until), ids])
   const found = await plain<Omit<ToMail, 'notice' | 'isOwn'> & { notice: string, own: number }>(tx,
-    `SELECT n.id, n.person, p.name, p.email, n.notice, n.tries, n.student = n.person own FROM notices n JOIN people p ON p.id = n.person WHERE n.id IN (?)
-     ORDER BY n.id`, [ids])
+    `SELECT n.id, n.person, p.name, p.email, n.notice, n.tries, n.student = n.person own
+     FROM notices n JOIN people p ON p.id = n.person WHERE n.id IN (?) ORDER BY n.id`, [ids])
   return found.map(({ own, ...row }) => ({ ...row, isOwn: own === 1, notice: JSON.parse(row.notice) as Notice }))
 }
 export const markMailed = (tx: Executor, ids: readonly number[]) =>

@@ -5,12 +5,12 @@ import type { Executor } from '../database'
 import type { Returned } from './dossiers'
 import { programRequests, releaseCodes, signOffRequests, signOffs, studentPrograms, students, termsAcceptances } from '../schema'
 
-export const askForSignOff = (tx: Executor, asked: { student: number, term: string, note: string, askedAt: string,
-  answers: SelfCheck }) => tx.insert(signOffRequests).values({ ...asked, returned: null })
+interface AskedFor { student: number, term: string, note: string, askedAt: string, answers: SelfCheck }
+export const askForSignOff = (tx: Executor, asked: AskedFor) => tx.insert(signOffRequests).values({ ...asked, returned: null })
   .onDuplicateKeyUpdate({ set: { askedAt: asked.askedAt, note: asked.note, answers: asked.answers, returned: null } })
+interface GivenBack { student: number, term: string, at: string, returned: Returned }
 /** Gives a request back, or with `asked` false makes one that is back already; false where there was none that waits. */
-export async function giveBack(tx: Executor, { student, term, at, returned }: { student: number, term: string, at: string,
-  returned: Returned }, asked: boolean): Promise<boolean> {
+export async function giveBack(tx: Executor, { student, term, at, returned }: GivenBack, asked: boolean): Promise<boolean> {
   const [known] = await tx.select().from(signOffRequests).where(and(eq(signOffRequests.student, student), eq(signOffRequests.term, term)))
   if (asked && (!known || known.returned)) return false
   await tx.insert(signOffRequests).values({ student, term, askedAt: at, note: '', answers: null, returned })
@@ -60,9 +60,9 @@ export async function replacePrograms(tx: Executor, student: number, programs: r
   await markProgramConfirmed(tx, student)
 }
 
+interface MadeCode { student: number, term: string, code: string, advisor: number, made: string, until: string }
 /** A new code in place of one that was not used. */
-export const keepReleaseCode = (tx: Executor, made: { student: number, term: string, code: string, advisor: number, made: string,
-  until: string }) =>
+export const keepReleaseCode = (tx: Executor, made: MadeCode) =>
   tx.insert(releaseCodes).values({ ...made, used: null }).onDuplicateKeyUpdate({ set: { code: made.code, advisor: made.advisor,
     made: made.made, until: made.until, used: null } })
 /** False where it is no code of this student and term, or was used before. */

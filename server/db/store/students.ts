@@ -31,7 +31,8 @@ export interface LedgerEntry {
 export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledger).values(entry)
 
 interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
-  kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed' | 'money' | 'plan' | 'past' | 'read' | 'suggestion' | 'asked' | 'note' | 'meeting'
+  kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed' | 'money' | 'plan' | 'past' | 'read' | 'suggestion' | 'asked' | 'note'
+    | 'meeting'
     | 'deputy'
 }
 /** Answers of the last weeks are told; older ones only stand in the ledger. */

@@ -7,8 +7,8 @@ import { courseCode, credits, entryId, lineId, localDate, planId, planOperation,
 export const settleThread = act({ name: 'settle a thread', method: 'PUT', path: '/api/students/:id/comments', who: 'own or advisor',
   input: z.object({ term: termCode.nullable(), entry: entryId.nullable(), settled: z.boolean() }), output: Done, changes: ['student'],
   words: 'Marks what was written about the plan, a term or a course as settled, or opens it again.' })
-export const markRead = act({ name: 'mark comments as read', method: 'POST', path: '/api/students/:id/comments/read', who: 'own or advisor',
-  input: z.object({ upTo: z.number().int().min(0) }), output: Done, changes: [],
+export const markRead = act({ name: 'mark comments as read', method: 'POST', path: '/api/students/:id/comments/read',
+  who: 'own or advisor', input: z.object({ upTo: z.number().int().min(0) }), output: Done, changes: [],
   words: 'Up to which comment somebody has read.' })
 
 /* What the advisor says to a plan. */
@@ -16,8 +16,8 @@ const words = z.string().trim().min(3, 'say why, in a few words').max(500)
 export const returnPlan = act({ name: 'return a plan', method: 'PUT', path: '/api/students/:id/sign-off-request', who: 'their advisor',
   input: z.object({ term: termCode, words }), output: Done, changes: ['student', 'week', 'sheet'],
   words: 'Gives a request for sign-off back with what is to be changed.' })
-export const withdrawSignOff = act({ name: 'withdraw a sign-off', method: 'DELETE', path: '/api/students/:id/sign-off', who: 'their advisor',
-  input: z.object({ term: termCode, words }), output: Done, changes: ['student', 'week', 'sheet'],
+export const withdrawSignOff = act({ name: 'withdraw a sign-off', method: 'DELETE', path: '/api/students/:id/sign-off',
+  who: 'their advisor', input: z.object({ term: termCode, words }), output: Done, changes: ['student', 'week', 'sheet'],
   words: 'Takes a sign-off back with a reason: the gate closes for what is not registered yet.' })
 export const suggest = act({ name: 'suggest changes', method: 'POST', path: '/api/students/:id/suggestions', who: 'their advisor',
   input: z.object({ plan: planId, why: z.string().trim().max(500).default(''),
@@ -25,7 +25,8 @@ export const suggest = act({ name: 'suggest changes', method: 'POST', path: '/ap
   output: Done, changes: ['student'], most: 200_000,
   words: 'Changes of a plan, line by line, that stand beside it until the student takes them or not.' })
 export const answerSuggestions = act({ name: 'answer suggestions', method: 'PUT', path: '/api/students/:id/suggestions', who: 'own',
-  input: z.object({ ids: z.array(rowNumber).min(1).max(LIMITS.suggestions), take: z.boolean(), words: z.string().trim().max(300).default('') }),
+  input: z.object({ ids: z.array(rowNumber).min(1).max(LIMITS.suggestions), take: z.boolean(),
+    words: z.string().trim().max(300).default('') }),
   output: z.object({ version: z.number(), left: z.array(z.object({ id: z.number(), why: z.string() })) }),
   changes: ['student', 'week', 'sheet'], basis: 'suggestions that are still open; those that fit the plan no more are left and named',
   words: 'Takes suggested changes into the plan, or declines them.' })

@@ -3,7 +3,8 @@ import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import type { RowDecision } from '@ridgeway/core/registration'
 import { act, Done, known, Nothing } from '../define'
 import { LIMITS } from '../limits'
-import { courseCode, credits, entryId, gradingMode, lineId, localDate, planId, planName, planOperation, programCode, programIds, reason, rowNumber,
+import { courseCode, credits, entryId, gradingMode, lineId, localDate, planId, planName, planOperation, programCode, programIds, reason,
+  rowNumber,
   sectionIds, termCode, wish } from '../values'
 import { Search } from '../views/find'
 import { PlanComment, PlanHead } from '../views/student'

@@ -35,7 +35,8 @@ export const readBrief = view({ name: 'brief', path: '/api/students/:id/brief', 
   stamp: 'version of the student\'s file and of the plan',
   words: 'What only those who advise see of a file: what happened since they looked, private notes, who advised before.' })
 
-const Meeting = z.object({ id: z.number(), start: z.string(), minutes: z.number(), place: z.string(), about: z.string(), sequence: z.number(),
+const Meeting = z.object({ id: z.number(), start: z.string(), minutes: z.number(), place: z.string(), about: z.string(),
+  sequence: z.number(),
   student: z.number(), name: z.string(), advisor: z.number(), advisorName: z.string() })
 export type Meeting = z.infer<typeof Meeting>
 export const readSlots = view({ name: 'free times of the advisor', path: '/api/students/:id/meetings', who: 'own or advisor',

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { sayMoment } from '@ridgeway/words'
+
 /** One screen for a quarter of an hour: what is new, what is to be settled, how it stands, a suggestion, notes. */
 const student = useStudentStore()
 const advising = useAdvisingStore()
@@ -16,10 +18,6 @@ const about = computed(() => [
 useKey('next in the queue', () => void advising.step(1), () => advising.at >= 0)
 useKey('previous in the queue', () => void advising.step(-1), () => advising.at > 0)
 const print = () => window.print()
-</script>
-
-<script lang="ts">
-import { sayMoment } from '@ridgeway/words'
 </script>
 
 <template>

@@ -73,7 +73,8 @@ describe('the exception that lifts a refusal', () => {
   const seats = (kept: number): Finding => ({ code: 'seats-full', ok: false, course: 'AAA 100', label: '01',
     seats: { capacity: 30, taken: 25, held: 0, waiting: 0, kept: { seats: kept, for: ['WSC-BS'] } }, other: null })
   it.each<[string, Finding, ExceptionAsked | null]>([
-    ['a prerequisite', { code: 'prerequisite', ok: false, needs: [], first: null }, { kind: 'prerequisite', course: 'AAA 100', term: '2027SP' }],
+    ['a prerequisite', { code: 'prerequisite', ok: false, needs: [], first: null }, { kind: 'prerequisite', course: 'AAA 100',
+      term: '2027SP' }],
     ['one that is met', { code: 'prerequisite', ok: true, reason: null }, null],
     ['too many credits', { code: 'load-cap', ok: false, credits: 2100, cap: 1800, partners: [] }, { kind: 'load', term: '2027SP',
       credits: 2100 }],
@@ -89,12 +90,14 @@ describe('the exception that lifts a refusal', () => {
       { kind: 'clash', course: 'AAA 100', instead: 'BBB 200', term: '2027SP' },
       { kind: 'clash', course: 'AAA 100', instead: 'CCC 300', term: '2027SP' }, { kind: 'load', term: '2027SP', credits: 1900 },
       { kind: 'seat', course: 'AAA 100', term: '2027SP', section: 7 }, { kind: 'seat', course: 'AAA 100', term: '2027SP', section: 8 },
-      { kind: 'waiver', program: 'P', line: 'l', course: null }, { kind: 'substitution', program: 'P', line: 'l', course: 'AAA 100', instead: null }]
+      { kind: 'waiver', program: 'P', line: 'l', course: null },
+      { kind: 'substitution', program: 'P', line: 'l', course: 'AAA 100', instead: null }]
     expect(new Set(some.map(exceptionKey)).size).toBe(some.length)
   })
 
   it('is granted by whom the institution entitles', () => {
-    const policy = { entitled: Object.fromEntries(EXCEPTION_KINDS.map((kind, i) => [kind, (['advisor', 'office', 'either'] as const)[i % 3]])) }
+    const who = ['advisor', 'office', 'either'] as const
+    const policy = { entitled: Object.fromEntries(EXCEPTION_KINDS.map((kind, i) => [kind, who[i % 3]])) }
     for (const [kind, who] of Object.entries(policy.entitled)) {
       for (const role of ['student', 'advisor', 'office'])
         expect(mayGrant(kind as 'load', role, policy as AdvisingPolicy)).toBe(role !== 'student' && (who === 'either' || who === role))

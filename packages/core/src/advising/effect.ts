@@ -1,6 +1,6 @@
 import type { Credits, LocalDate, TermCode } from '../catalog/types'
 import type { PlanCheck } from '../planning/checks'
-import { applyAll, type OperationProblem, type Plan, type PlanOperation } from '../planning/plan'
+import { applyAll, type Plan, type PlanOperation } from '../planning/plan'
 import { readStanding, type Standing } from '../planning/standing'
 import type { Catalog, StudentFile } from '../planning/student-file'
 
@@ -15,13 +15,6 @@ export interface Effect {
   /** Terms whose load changes. */
   loads: { term: TermCode, before: Credits, after: Credits }[]
 }
-
-/** The plan with operations done to it, or why that makes no sense any more: somebody changed the plan meanwhile. */
-export const planWith = (plan: Plan, operations: readonly PlanOperation[]): Plan | OperationProblem => applyAll(plan, operations)
-
-/** The file with another plan in it. */
-export const fileWith = (file: StudentFile, { entries, placeholders, wishes }: Plan): StudentFile => ({ ...file, entries, placeholders,
-  wishes })
 
 /** What operations on a plan would come to, against how it stands. */
 export function effectOf(standing: Standing, after: Standing): Effect {
@@ -40,9 +33,11 @@ export function effectOf(standing: Standing, after: Standing): Effect {
   }
 }
 
-/** The reading of a file with operations done to its plan; null where they make no sense any more. */
+/** The reading of a file with operations done to its plan; null where they make no sense any more: somebody changed the plan meanwhile. */
 export function standingWith(file: StudentFile, plan: Plan, operations: readonly PlanOperation[], catalog: Catalog,
   today: LocalDate): Standing | null {
-  const next = planWith(plan, operations)
-  return typeof next === 'string' ? null : readStanding(fileWith(file, next), catalog, today)
+  const next = applyAll(plan, operations)
+  if (typeof next === 'string') return null
+  const { entries, placeholders, wishes } = next
+  return readStanding({ ...file, entries, placeholders, wishes }, catalog, today)
 }

@@ -11,7 +11,6 @@ export type Notice = { by: string } & (
   | { code: 'meeting booked' | 'meeting moved' | 'meeting cancelled', start: Instant, minutes: number }
   | { code: 'note shared' | 'advisor changed' }
 )
-export type NoticeCode = Notice['code']
 
 /** How somebody wants to hear by mail: each thing as it happens, once a day together, or not at all. */
 export type NoticeWish = 'at once' | 'digest' | 'none'

@@ -2,7 +2,7 @@
 export const EXCEPTION_KINDS = ['substitution', 'waiver', 'prerequisite', 'load', 'restriction', 'seat', 'clash', 'late add'] as const
 export type ExceptionKind = typeof EXCEPTION_KINDS[number]
 /** Who may grant a kind: the student's advisor, the registrar's office, or either of them. */
-export type Entitled = 'advisor' | 'office' | 'either'
+type Entitled = 'advisor' | 'office' | 'either'
 
 /** How an institution handles sign-off and exceptions. */
 export interface AdvisingPolicy {

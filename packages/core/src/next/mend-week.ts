@@ -4,7 +4,8 @@ import type { Finding, RefusalCode } from '../registration/findings'
 import { type ArrangeInput, type Choice, smallestChange } from '../weeks/arrange'
 
 /** What is refused about the course itself: no other bundle of it helps. */
-const OF_THE_COURSE: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap', 'not-signed']
+const OF_THE_COURSE: readonly RefusalCode[] = ['prerequisite', 'corequisite', 'already-passed', 'taken-elsewhere', 'exclusion', 'load-cap',
+  'not-signed']
 
 /** The waypoint where a refusal is mended; a partner's where the partner's own is. */
 export const placeToMend = (finding: Finding): 'plan' | 'week' =>

@@ -67,7 +67,7 @@ export interface DecisionContext extends RecordRules, FactsOnFile {
 }
 
 /** Rules that are lifted for a student in a term. */
-export interface Lifted {
+interface Lifted {
   lateAdd: ReadonlySet<CourseCode>
   restriction: ReadonlySet<CourseCode>
   /** Pairs of courses that may meet at the same time; see `clashPair`. */

@@ -11,15 +11,22 @@ export type Gate = { open: boolean, term: TermName } & (
   /** Only while the office keeps registration closed, with what it says. */
   | { kind: 'office', because: string }
   /** `released` is the day on which a release code was used in place of a sign-off. */
-  | { kind: 'sign-off', signed: { by: string, on: LocalDate } | null, released?: LocalDate | null, asked: boolean, advisor: string | null
-    /** A code is asked for besides the sign-off, and was not used yet. */
-    needsCode?: boolean
-    /** The plan came back with these words. */
-    returned?: string | null }
+  | { kind: 'sign-off' } & SignOffGate
   | { kind: 'holds', holds: Hold[] }
   | { kind: 'program', program: string }
   | { kind: 'terms', accepted: LocalDate | null }
 )
+
+interface SignOffGate {
+  signed: { by: string, on: LocalDate } | null
+  released?: LocalDate | null
+  asked: boolean
+  advisor: string | null
+  /** A code is asked for besides the sign-off, and was not used yet. */
+  needsCode?: boolean
+  /** The plan came back with these words. */
+  returned?: string | null
+}
 
 /** From when the students that a rule describes may register; the earliest rule that fits a student is theirs. */
 export interface OpeningRule {

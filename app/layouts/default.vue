@@ -19,10 +19,11 @@ const keysWanted = ref(false)
 watch(keysShown, shown => keysWanted.value ||= shown)
 onMounted(() => catalog.load())
 const advising = useAdvisingStore()
-onMounted(() => void advising.loadMessages())
-useIntervalFn(() => document.visibilityState === 'visible' && void advising.loadMessages(), 20_000)
-// What changes the file of the student may be told as well.
-watch(() => student.state?.version, () => void advising.loadMessages())
+/** A student's own file says it; others ask now and then. */
+const others = computed(() => session.account !== null && session.account.role !== 'student')
+const unread = computed(() => others.value ? advising.unreadMessages : student.isOwn ? student.state?.messages ?? 0 : 0)
+onMounted(() => others.value && void advising.loadMessages())
+useIntervalFn(() => others.value && document.visibilityState === 'visible' && void advising.loadMessages(), 30_000)
 
 /** A page says what it is and of whom, in the browser's tabs and history too. */
 const PAGES: Record<string, string> = {
@@ -96,8 +97,7 @@ async function leave() {
             Find <span class="kbd">/</span>
           </ActButton>
           <WordLink class="small" to="/messages"
-            >Messages<b v-if="advising.unreadMessages"> {{ advising.unreadMessages }}</b
-            ><span class="visually-hidden">{{ advising.unreadMessages ? ' new' : '' }}</span></WordLink
+            >Messages<b v-if="unread"> {{ unread }}</b><span class="visually-hidden">{{ unread ? ' new' : '' }}</span></WordLink
           >
           <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
             local.toFormat('ccc d LLL, HH:mm')

@@ -83,6 +83,7 @@ export const useAdvisingStore = defineStore('advising', () => {
     const problem = await attempt(() => call(readNotices, { upTo: newest }))
     if (!problem && messages.value)
       messages.value = { ...messages.value, notices: messages.value.notices.map(one => ({ ...one, read: true })) }
+    if (!problem && student.isOwn && student.state) student.state = { ...student.state, messages: 0 }
     return problem
   }
   async function chooseWish(wish: NoticeWish) {

@@ -12,8 +12,8 @@ export const useCatalogStore = defineStore('catalog', () => {
   const ready = ref(false)
   const stamp = ref(0)
   const name = ref('')
-  const advising = shallowRef<Pick<AdvisingPolicy, 'entitled' | 'changedAfter' | 'releaseCode'>>({
-    entitled: {} as AdvisingPolicy['entitled'], changedAfter: 'shown', releaseCode: 'instead' })
+  const advising = shallowRef<AdvisingPolicy>({ entitled: {} as AdvisingPolicy['entitled'], changedAfter: 'shown', releaseCode: 'instead',
+    codeDays: 0, silentDays: 0 })
   const policy = shallowRef<MoneyPolicy>({ bands: [], siteFees: {}, refunds: [], plans: [], lateDays: 0, graceDays: 0 })
   const termsText = ref('')
   const sites = shallowRef<Site[]>([])

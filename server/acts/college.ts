@@ -7,7 +7,7 @@ import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
-import { keepClock, keepClosing, keepProgram } from '../db/store/college'
+import { keepAdvising, keepClock, keepClosing, keepProgram } from '../db/store/college'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 
@@ -34,6 +34,13 @@ export async function setRegistration({ tx, college, input, ledger }: Doing<Inpu
   await keepClosing(tx, term.code, input.because)
   await ledger(input.because === null ? 'open registration' : 'close registration', { term: term.code,
     ...input.because === null ? {} : { because: input.because } })
+  return DONE
+}
+
+/** The office says how sign-off and exceptions are handled; every server follows from the next request on. */
+export async function setAdvising({ tx, input, ledger }: Doing<Input<typeof contract.setAdvising>>) {
+  await keepAdvising(tx, input)
+  await ledger('set advising', input)
   return DONE
 }
 

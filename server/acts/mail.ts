@@ -13,6 +13,8 @@ const CLAIM_MS = 60_000
 /** The pause after a failure doubles up to an hour. */
 const PAUSE_MS = 5000
 const LONGEST_PAUSE_MS = 3_600_000
+/** How long the mail server is waited for, in milliseconds. */
+const WAITS = 'connectionTimeout=4000&greetingTimeout=4000&socketTimeout=8000'
 
 export interface MailWay {
   /** SMTP server as a URL, `smtp://host:port`. */
@@ -26,7 +28,7 @@ let transporter: { server: string, mailer: Transporter } | undefined
 function mailerFor(server: string): Transporter {
   if (transporter?.server !== server) {
     transporter?.mailer.close()
-    transporter = { server, mailer: createTransport(`${server}?connectionTimeout=4000&greetingTimeout=4000&socketTimeout=8000`) }
+    transporter = { server, mailer: createTransport(`${server}${server.includes('?') ? '&' : '?'}${WAITS}`) }
   }
   return transporter.mailer
 }

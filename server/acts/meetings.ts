@@ -6,7 +6,7 @@ import type { Doing } from '../college/asked'
 import { Refusal } from '../college/refusal'
 import { slotsOf } from '../college/slots'
 import { advisingOf, tell } from '../college/tell'
-import { addMeeting, cancelMeetingOf, keepHours, meetingsAhead, moveMeeting } from '../db/store/advisors'
+import { addMeeting, cancelMeetingOf, keepHours, lockAdvisor, meetingsAhead, moveMeeting } from '../db/store/advisors'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 
@@ -15,6 +15,7 @@ export async function bookMeeting(doing: Doing<Input<typeof contract.bookMeeting
   const { tx, student, at, college, input, ledger } = doing
   const [advisor] = await advisingOf(doing)
   if (!advisor) throw new Refusal(422, 'no-advisor', 'There is no advisor to meet yet.', 'The registrar\'s office assigns one; ask there.')
+  await lockAdvisor(tx, advisor)
   const slot = (await slotsOf(tx, college, advisor, doing)).find(one => one.start === new Date(input.start).toISOString())
   if (!slot) throw takenNow()
   const booked = await meetingsAhead(tx, 'student', student, at)

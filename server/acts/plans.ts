@@ -35,8 +35,7 @@ export async function editPlan({ tx, student, actor, college, at, input }: Doing
   let plan = before
   const done: { version: number, operation: PlanOperation }[] = []
   for (const operation of input.operations) {
-    const changing = operation.kind === 'credits' ? plan.entries.find(entry => entry.id === operation.entry) : undefined
-    if (changing && operation.kind === 'credits') checkCredits(college.catalog.courses.get(changing.course)!, operation.credits)
+    checkChange(college, plan, operation)
     const next = applyToPlan(plan, operation)
     if (typeof next === 'string') {
       skipped.push({ operation, why: next })
@@ -77,6 +76,12 @@ function checkLine(college: College, ref: LineRef) {
     throw new Refusal(422, 'line-unknown', `There is no requirement ${line} in ${program}.`, 'Reload the page and choose the line again.')
 }
 
+/** An operation on what stands in the plan has to fit the course that it is about. */
+export function checkChange(college: College, plan: Plan, operation: PlanOperation) {
+  const changing = operation.kind === 'credits' ? plan.entries.find(entry => entry.id === operation.entry) : undefined
+  if (changing && operation.kind === 'credits') checkCredits(college.catalog.courses.get(changing.course)!, operation.credits)
+}
+
 function checkCredits(course: Course, credits: number) {
   if (credits >= course.credits && credits <= course.creditsMax) return
   throw new Refusal(422, 'credits-range', `${course.code} has ${creditRange(course)}, not ${formatCredits(credits)}.`,
@@ -84,7 +89,7 @@ function checkCredits(course: Course, credits: number) {
 }
 
 /** A plan may grow to its limits; one that is larger already may only shrink. */
-function checkSize(plan: Plan, before: Plan) {
+export function checkSize(plan: Plan, before: Plan) {
   for (const [what, most] of [['entries', LIMITS.entries], ['placeholders', LIMITS.placeholders]] as const) {
     if (plan[what].length > most && plan[what].length > before[what].length)
       throw new Refusal(422, 'plan-full', `A plan holds at most ${most} ${what === 'entries' ? 'courses' : 'places held'}.`,

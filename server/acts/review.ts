@@ -9,7 +9,7 @@ import { tell } from '../college/tell'
 import { addNote, addSuggestions, closeSuggestions, countNotes, keepLook, keepRead, openSuggestions, removeNote as removeOwnNote,
   settleComments } from '../db/store/advising'
 import { findPlan, listPlans, planOf, writePlan } from '../db/store/plans'
-import { checkOperations } from './plans'
+import { checkChange, checkOperations, checkSize } from './plans'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
 
@@ -47,9 +47,16 @@ export async function suggest(doing: Doing<Input<typeof contract.suggest>>) {
   if (open.length + input.lines.length > LIMITS.suggestions)
     throw new Refusal(422, 'too-many-suggestions', `${open.length} suggestions stand there already.`,
       'Take some back, or wait for the answer.')
-  const result = applyAll(await planOf(tx, row), input.lines.flat())
-  if (typeof result === 'string')
-    throw new Refusal(409, 'moved-on', `The plan has changed since you looked: ${result}.`, 'Look at it again, then suggest.')
+  const before = await planOf(tx, row)
+  let plan = before
+  for (const operation of input.lines.flat()) {
+    checkChange(college, plan, operation)
+    const next = applyAll(plan, [operation])
+    if (typeof next === 'string')
+      throw new Refusal(409, 'moved-on', `The plan has changed since you looked: ${next}.`, 'Look at it again, then suggest.')
+    plan = next
+  }
+  checkSize(plan, before)
   await addSuggestions(tx, { student, plan: row.id, set: crypto.randomUUID(), author: actor, at, why: input.why, lines: input.lines })
   await ledger('suggest', { plan: row.id, lines: input.lines.length })
   await tell(doing, [student], { code: 'suggested', count: input.lines.length })
@@ -88,6 +95,7 @@ export async function answerSuggestions(doing: Doing<Input<typeof contract.answe
     taken.push(id)
     for (const operation of operations) done.push({ version: row.version + done.length + 1, operation })
   }
+  checkSize(plan, before)
   const version = row.version + done.length
   await writePlan(tx, row.id, before, plan, version, { by: actor, at, batch: null, operations: done })
   await closeSuggestions(tx, taken, 'accepted', at)

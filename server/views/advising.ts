@@ -4,7 +4,7 @@ import type * as contract from '#shared/contract/views/advising'
 import type { Looking } from '../college/asked'
 import { slotsOf } from '../college/slots'
 import { editsSince, lookOf, notesOf } from '../db/store/advising'
-import { advisorsBefore, allAdvisors, deputiesNamed, findAdvisor, hoursOf, meetingsAhead, standsInFor,
+import { advisorsBefore, allAdvisors, deputiesNamed, findAdvisor, hoursOf, lastMeeting, meetingsAhead, standsInFor,
   studentsNamed } from '../db/store/advisors'
 import { caughtFor, noticesOf, wishOf } from '../db/store/notices'
 import { advisorOf } from '../db/store/people'
@@ -17,7 +17,7 @@ const MOST_MAILS = 50
 const MOST_FOUND = 30
 
 /** What only those who advise see of a file. */
-export async function readBriefView({ db, student, visitor }: Looking<unknown>): Output<typeof contract.readBrief> {
+export async function readBriefView({ db, student, visitor, at }: Looking<unknown>): Output<typeof contract.readBrief> {
   const look = await lookOf(db, visitor!.id, student)
   const current = (await listPlans(db, student)).find(plan => plan.current)
   const since = look?.plan === current?.id ? look?.version ?? 0 : 0
@@ -26,6 +26,7 @@ export async function readBriefView({ db, student, visitor }: Looking<unknown>):
     finishSeen: look?.finish ?? null,
     changes: current ? await editsSince(db, current.id, since, MOST_CHANGES) : [],
     notes: await notesOf(db, student),
+    met: await lastMeeting(db, student, at),
     before: await advisorsBefore(db, student),
   }
 }

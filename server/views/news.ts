@@ -54,7 +54,7 @@ export function watchStudent(database: Database, college: KeptCollege, watch: Om
     watches.delete(mine)
     const { student, person } = mine
     const isGone = ![...watches].some(other => other.student === student && other.person === person)
-    if (isGone) void database.write(tx => endPresence(tx, student, person)).catch(() => {})
+    if (isGone && noted.delete(`${student} ${person}`)) void database.write(tx => endPresence(tx, student, person)).catch(() => {})
   }
 }
 
@@ -83,7 +83,6 @@ async function look(): Promise<void> {
       const students = [...new Set(all.map(watch => watch.student))]
       const sessions = [...new Set(all.map(watch => watch.session))]
       const now = new Date().toISOString()
-      const present = all.filter(watch => watch.isSeen).map(({ student, person }) => ({ student, person }))
       const watched = await source.read(async (db) => {
         const stamp = await readStamp(db)
         const college = await kept!.at(db, stamp.catalog)
@@ -91,7 +90,7 @@ async function look(): Promise<void> {
       })
       if (Date.now() - sawAt > SEEN_MS) {
         sawAt = Date.now()
-        await source.write(tx => keepPresence(tx, present, now))
+        await note(source, all, watched, now)
       }
       for (const watch of all) tell(watch, watched)
     }
@@ -103,6 +102,21 @@ async function look(): Promise<void> {
     return look()
   }
   if (watches.size > 0) timer = setTimeout(() => void look(), EVERY_MS)
+}
+
+/** Who was noted down as having a file open, `student person`. */
+const noted = new Set<string>()
+/**
+ * Notes down who has a file open: whoever opens somebody else's, and the student themselves once another is there. Most students are alone
+ * with their files, and nothing is written for them.
+ */
+async function note(source: Database, all: readonly Watch[], watched: Watched, now: string) {
+  const elsewhere = [...watched.students].filter(([student, { here }]) => Object.keys(here).some(person => Number(person) !== student))
+  const visited = new Set([...all.filter(watch => watch.isSeen && watch.person !== watch.student).map(watch => watch.student),
+    ...elsewhere.map(([student]) => student)])
+  const present = all.filter(watch => watch.isSeen && visited.has(watch.student)).map(({ student, person }) => ({ student, person }))
+  for (const { student, person } of present) noted.add(`${student} ${person}`)
+  await source.write(tx => keepPresence(tx, present, now))
 }
 
 function tell(watch: Watch, { visitors, students, catalog }: Watched) {

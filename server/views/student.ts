@@ -46,6 +46,7 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     asked: beside.asked,
     notes: beside.notes,
     meetings: beside.meetings,
+    messages: beside.messages,
     deputy: beside.deputy,
     file,
     programIds: dossier.programs,

@@ -210,6 +210,10 @@ describe('handing over', () => {
     expect([await look(), await write()]).toEqual([200, 200])
     expect((await advisees(sunniva)).find(row => row.id === corin.id)).toMatchObject({ advisor: 'Anselm Croft' })
     expect((await state(corin)).deputy).toBe('Sunniva Rake')
+    // Who is away is not met.
+    const { slots } = await corin.json<{ slots: { start: string }[] }>('GET', '~/meetings')
+    expect(slots.filter(one => one.start < '2026-11-11')).toEqual([])
+    expect(slots.length).toBeGreaterThan(0)
     const news = await News.of(sunniva, corin.id)
     await news.next(told => told.version > 0)
     for (const demoNow of ['2026-11-08T15:00:00.000Z', '2026-11-11T15:00:00.000Z']) {

@@ -48,8 +48,9 @@ describe('a mail', () => {
   })
 
   it('to an advisor names no student, and says nothing but that something happened', () => {
-    const { text } = writeMail([{ id: 1, notice: { code: 'sign-off asked', term: '2027SP', by: 'Tamsin Orrell' }, own: false }],
-      { ...TO, name: 'Hollis Brandt' })
+    const { text } = writeMail([{ id: 1, notice: { code: 'sign-off asked', term: '2027SP', by: 'Tamsin Orrell' }, own: false },
+      { id: 2, notice: { code: 'comment', place: 'course', by: 'Tamsin Orrell' }, own: false }], { ...TO, name: 'Hollis Brandt' })
+    expect(text).toContain('Somebody commented on an advisee\'s plan')
     expect(text).toContain('An advisee asks for sign-off')
     expect(text).not.toContain('Orrell')
     expect(text).toContain('https://ridgeway.example/messages')

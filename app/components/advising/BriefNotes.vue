@@ -9,6 +9,7 @@ const advising = useAdvisingStore()
 const session = useSessionStore()
 const text = ref('')
 const shared = ref(false)
+const ofMeeting = ref(true)
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const SEEN_BY = [{ value: false, title: 'for those who advise' }, { value: true, title: 'shared with the student' }]
@@ -16,7 +17,8 @@ watch(() => student.state?.id, () => text.value = '')
 async function write() {
   if (!text.value.trim()) return
   busy.value = true
-  problem.value = await student.act(writeNote, { text: text.value, shared: shared.value })
+  problem.value = await student.act(writeNote, { text: text.value, shared: shared.value,
+    meeting: ofMeeting.value ? advising.brief?.met?.id ?? null : null })
   busy.value = false
   if (problem.value) return
   text.value = ''
@@ -35,6 +37,11 @@ async function remove(id: number) {
     <FailedBox v-if="problem" :problem="problem" />
     <form @submit.prevent="write">
       <v-textarea v-model="text" label="Write a note" rows="2" auto-grow maxlength="2000" />
+      <v-checkbox
+        v-if="advising.brief?.met"
+        v-model="ofMeeting"
+        :label="`Of the meeting on ${sayMoment(advising.brief.met.start, session.zone)}`"
+      />
       <span class="row">
         <v-select v-model="shared" :items="SEEN_BY" label="Seen by" />
         <ActButton type="submit" :busy="busy" :off="!text.trim() && 'Write something first'">Keep</ActButton>
@@ -42,7 +49,8 @@ async function remove(id: number) {
     </form>
     <div v-for="note in (advising.brief?.notes ?? []).slice(0, 8)" :key="note.id" class="note">
       <p class="second small">
-        {{ sayMoment(note.at, session.zone) }}, {{ note.by }} · {{ note.shared ? 'shared' : 'not for the student' }}
+        {{ sayMoment(note.at, session.zone) }}, {{ note.by }} · {{ note.shared ? 'shared' : 'not for the student'
+        }}{{ note.meeting ? ' · after a meeting' : '' }}
         <WordLink v-if="note.author === session.account?.id" class="small" @click="remove(note.id)">remove</WordLink>
       </p>
       <p class="text">{{ note.text }}</p>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { NextStep } from '@ridgeway/core/next'
 import { sayStep } from '@ridgeway/words'
+import type { PlanComment } from '#shared/contract/views/student'
 import { confirmProgram } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
 
@@ -30,10 +31,13 @@ async function act(step: NextStep) {
 /** What is to be opened where the step leads. */
 function openedBy(step: NextStep): string {
   if (step.code === 'mend' || step.code === 'off path') return `problem:${step.id}`
+  if (step.code === 'read comments') return placeOf(student.unread[0])
   if (step.place === 'requirements') return step.about
   const entry = step.code === 'refused' && student.entries.find(one => one.course === step.course && one.term === workingTerm.code)
   return step.place === 'plan' && entry ? `tile:${entry.id}` : ''
 }
+/** Where a comment stands: beside its course, its term, or what is said of the plan as a whole. */
+const placeOf = (one?: PlanComment) => one?.entry ? `tile:${one.entry}` : one?.term ? `term:${one.term}` : 'wishes'
 function linkOf(step: NextStep) {
   if (step.place === 'now') return null
   const open = openedBy(step)

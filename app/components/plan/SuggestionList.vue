@@ -20,8 +20,9 @@ const operations = computed(() => mine.value.flatMap(one => one.operations))
 const wouldFit = (list: readonly PlanOperation[]) => student.file !== null
   && standingWith(student.file, student.standingPlan, list, student.rules, today.value) !== null
 /** They stand on the board while this does: hatched where they would go, struck where they would leave. */
-watch([shown, operations, () => student.suggesting], () => {
-  if (student.suggesting) return
+const draft = useDraftStore()
+watch([shown, operations, () => student.suggesting, () => draft.looked], () => {
+  if (student.suggesting || draft.looked) return
   student.preview = shown.value && operations.value.length > 0 && wouldFit(operations.value) ? operations.value : null
 }, { immediate: true })
 onBeforeUnmount(() => student.preview = null)

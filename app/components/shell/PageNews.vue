@@ -7,6 +7,8 @@ const away = useAway()
 const inFile = computed(() => route.path.startsWith('/student/') && student.state !== null)
 /** The board tells it beside what was done there last. */
 const news = computed(() => inFile.value && !route.path.endsWith('/plan') ? student.notice : '')
+/** On the plan itself its own bar says it. */
+const trying = computed(() => inFile.value && student.suggesting !== null && !route.path.endsWith('/plan'))
 const waits = computed(() =>
   inFile.value && student.saving === 'kept here'
     ? 'What you changed in the plan is kept on this device and sent when it can be.'
@@ -22,9 +24,14 @@ watch(away, (lost) => {
 </script>
 
 <template>
-  <div v-if="away || news" class="page-news">
+  <div v-if="away || news || trying" class="page-news">
     <NoticeLine v-if="away" blocking>
       <b>Ridgeway cannot be reached.</b> {{ waits }} It is tried again every few seconds.
+    </NoticeLine>
+    <NoticeLine v-if="trying">
+      You are trying changes on {{ student.state?.name }}'s plan; what stands here is as they would make it. Nothing is changed.
+      <WordLink :to="`/student/${student.state?.id}/plan`">To the plan, to send them</WordLink> ·
+      <WordLink @click="student.suggestion.stop()">Leave them</WordLink>
     </NoticeLine>
     <NoticeLine v-if="news">{{ news }} <WordLink @click="student.notice = ''">Seen</WordLink></NoticeLine>
   </div>

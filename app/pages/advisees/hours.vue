@@ -37,8 +37,9 @@ const remove = (index: number) => keep(known.value!.hours.filter((_, i) => i !==
 const dayName = (day: string) => DAYS.find(one => one.value === day)?.title ?? day
 async function save() {
   const { writeMeetings } = await import('@ridgeway/formats/calendar')
-  saveFile('advising.ics', 'text/calendar', writeMeetings('Advising', known.value!.meetings.map(one => ({ ...one, with: one.name })),
-    session.instant))
+  saveFile('advising.ics', 'text/calendar', writeMeetings('Advising', known.value!.meetings.map(one => ({ ...one,
+    with: one.name, about: [one.about, `${location.origin}/student/${one.student}/brief`].filter(Boolean).join('\n') })),
+  session.instant))
 }
 </script>
 

@@ -71,6 +71,7 @@ const about = computed(() =>
         <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
         <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
       </section>
+      <HowAdvisingWorks />
       <ProgramFiles />
     </div>
   </div>

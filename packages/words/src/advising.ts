@@ -110,9 +110,13 @@ export function sayException(asked: ExceptionAsked, label: (section: number) => 
   }
 }
 
-/** What somebody is told, in a list of messages; `student` is whose file it is about, and whether that is the reader's own. */
-export function sayNotice(notice: Notice, { name, isOwn, zone }: { name: string, isOwn: boolean, zone: string }): Said & { title: string } {
-  const whose = isOwn ? 'your' : `${name}'s`
+/** A student in a mail to who advises: the page says which. */
+const SOME_ADVISEE = 'An advisee'
+
+interface Reading { name: string, isOwn: boolean, zone: string }
+/** What somebody is told, in a list of messages; `name` is whose file it is about, and `isOwn` whether that is the reader's own. */
+export function sayNotice(notice: Notice, { name, isOwn, zone }: Reading): Said & { title: string } {
+  const whose = isOwn ? 'your' : `${name === SOME_ADVISEE ? 'an advisee' : name}'s`
   const meeting = 'start' in notice ? DateTime.fromISO(notice.start, { zone }).toFormat('ccc d LLL, HH:mm') : ''
   switch (notice.code) {
     case 'sign-off asked':
@@ -164,8 +168,9 @@ interface MailTo { name: string, college: string, address: string, zone: string 
 
 /** A mail: it says that something happened and where to read it, and nothing of what stands in a file. */
 export function writeMail(notices: readonly Mailed[], to: MailTo): { subject: string, text: string } {
-  // Names of students stay out of mails to advisors: the list says who it is.
-  const said = notices.map(({ notice, own }) => sayNotice(notice, { name: own ? to.name : 'An advisee', isOwn: own, zone: to.zone }))
+  // Names of students stay out of mails to those who advise, whoever did it: the page says who it is.
+  const said = notices.map(({ notice, own }) =>
+    sayNotice(own ? notice : { ...notice, by: 'Somebody' }, { name: own ? to.name : SOME_ADVISEE, isOwn: own, zone: to.zone }))
   const subject = said.length === 1 ? said[0]!.title : `${said.length} things are new for you`
   const lines = said.map(({ title, words, way }) =>
     `- ${[title, words, way].filter(Boolean).map(part => part.replace(/\.$/, '')).join('. ')}.`)

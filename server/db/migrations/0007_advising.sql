@@ -175,7 +175,7 @@ CREATE INDEX `exception_requests_student` ON `exception_requests` (`student`);--
 CREATE INDEX `advising_meetings_student` ON `advising_meetings` (`student`);--> statement-breakpoint
 CREATE INDEX `advising_meetings_advisor` ON `advising_meetings` (`advisor`,`start_at`);--> statement-breakpoint
 CREATE INDEX `notes_student` ON `notes` (`student`);--> statement-breakpoint
-CREATE INDEX `notices_person` ON `notices` (`person`,`id`);--> statement-breakpoint
+CREATE INDEX `notices_person` ON `notices` (`person`,`read_at`);--> statement-breakpoint
 CREATE INDEX `notices_mail` ON `notices` (`mail`,`mail_at`);--> statement-breakpoint
 CREATE INDEX `office_hours_advisor` ON `office_hours` (`advisor`);--> statement-breakpoint
 CREATE INDEX `suggestions_student` ON `suggestions` (`student`,`state`);--> statement-breakpoint

@@ -131,7 +131,7 @@ export const notices = mysqlTable('notices', {
   /** Not before this moment; while it is claimed, when another server may take it up. */
   mailAt: instant('mail_at').notNull(),
   tries: int().notNull().default(0),
-}, table => [index('notices_person').on(table.person, table.id), index('notices_mail').on(table.mail, table.mailAt)])
+}, table => [index('notices_person').on(table.person, table.read), index('notices_mail').on(table.mail, table.mailAt)])
 
 export const noticeWishes = mysqlTable('notice_wishes', {
   person: int().primaryKey().references(() => people.id),

@@ -154,7 +154,7 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 
 /** What can happen, as the ledger calls it. */
 export type LedgerAction = 'lift rule' | 'withdraw sign-off' | 'return plan' | 'ask exception' | 'decline exception' | 'reassign advisor'
-  | 'name deputy' | 'suggest' | 'accept suggestion' | 'book meeting' | 'cancel meeting' | 'take back lifted rule'
+  | 'name deputy' | 'suggest' | 'accept suggestion' | 'book meeting' | 'cancel meeting' | 'set advising' | 'take back lifted rule'
   | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
   | 'close registration'
   | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'

@@ -80,12 +80,14 @@ export async function meetingsAhead(db: Executor, whose: 'student' | 'advisor', 
     [person, fromInstantText(now)])
   return rows.map(row => ({ ...row, start: toInstant(row.start) }))
 }
-export async function slotsTaken(db: Executor, advisor: number, now: string): Promise<Set<string>> {
-  const rows = await plain<{ start: string }>(db,
-    'SELECT start_at start FROM advising_meetings WHERE advisor = ? AND state = \'booked\' AND start_at > ?',
-    [advisor, fromInstantText(now)])
-  return new Set(rows.map(row => toInstant(row.start)))
+/** Meetings of an advisor that are booked and not over, wherever in the college's hours they lie. */
+export async function slotsTaken(db: Executor, advisor: number, now: string): Promise<{ start: string, minutes: number }[]> {
+  const rows = await plain<{ start: string, minutes: number }>(db, `SELECT start_at start, minutes FROM advising_meetings
+    WHERE advisor = ? AND state = 'booked' AND DATE_ADD(start_at, INTERVAL minutes MINUTE) > ?`, [advisor, fromInstantText(now)])
+  return rows.map(row => ({ ...row, start: toInstant(row.start) }))
 }
+/** Bookings with one advisor follow each other: two that overlap without beginning together are seen. */
+export const lockAdvisor = (tx: Executor, advisor: number) => plain(tx, 'SELECT id FROM people WHERE id = ? FOR UPDATE', [advisor])
 interface NewMeeting { advisor: number, student: number, start: string, minutes: number, place: string, about: string }
 /** False where somebody was quicker: the slot is unique while it is booked. */
 export async function addMeeting(tx: Executor, one: NewMeeting): Promise<boolean> {
@@ -98,3 +100,11 @@ export const moveMeeting = async (tx: Executor, id: number, to: { start: string,
 export const cancelMeetingOf = (tx: Executor, student: number, id: number) => change(tx,
   'UPDATE advising_meetings SET state = \'cancelled\', sequence = sequence + 1 WHERE id = ? AND student = ? AND state = \'booked\'',
   [id, student])
+const FORTNIGHT_MS = 14 * 86_400_000
+/** The latest meeting of a student that has begun within a fortnight. */
+export async function lastMeeting(db: Executor, student: number, now: string): Promise<{ id: number, start: string } | null> {
+  const [row] = await plain<{ id: number, start: string }>(db, `SELECT id, start_at start FROM advising_meetings
+    WHERE student = ? AND state = 'booked' AND start_at BETWEEN ? AND ? ORDER BY start_at DESC LIMIT 1`,
+  [student, fromInstantText(new Date(Date.parse(now) - FORTNIGHT_MS).toISOString()), fromInstantText(now)])
+  return row ? { id: row.id, start: toInstant(row.start) } : null
+}

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
+import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Executor } from '../database'
-import { clockSetting, collegeStamp, ledger, programs, terms } from '../schema'
+import { clockSetting, collegeStamp, institution, ledger, programs, terms } from '../schema'
 import type { Program } from '@ridgeway/core/requirements'
 import { plain, toInstant } from './plain'
 
@@ -47,3 +48,9 @@ export async function keepClosing(tx: Executor, term: string, because: string | 
 
 /** Demonstration only: sets the clock; it runs on from there. */
 export const keepClock = (tx: Executor, demoNow: string) => tx.update(clockSetting).set({ demoNow, setAt: new Date().toISOString() })
+
+/** How sign-off and exceptions are handled from now on; every server reads it anew. */
+export async function keepAdvising(tx: Executor, advising: AdvisingPolicy) {
+  await tx.update(institution).set({ advising })
+  await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
+}

@@ -33,7 +33,7 @@ export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledge
 interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
   kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed' | 'money' | 'plan' | 'past' | 'read' | 'suggestion' | 'asked' | 'note'
     | 'meeting'
-    | 'deputy'
+    | 'deputy' | 'told'
 }
 /** Answers of the last weeks are told; older ones only stand in the ledger. */
 const ANSWERED_DAYS = 30
@@ -61,6 +61,7 @@ export async function readBeside(db: Executor, student: number, term: string, { 
      UNION ALL SELECT 'meeting', m.id, m.minutes, a.name, m.place, m.about, JSON_ARRAY(m.sequence, m.advisor, p.name), m.start_at
        FROM advising_meetings m JOIN people a ON a.id = m.advisor JOIN people p ON p.id = m.student
        WHERE m.student = ? AND m.state = 'booked' AND DATE_ADD(m.start_at, INTERVAL m.minutes MINUTE) > ?
+     UNION ALL SELECT 'told', COUNT(*), NULL, '', NULL, NULL, '', NULL FROM notices WHERE person = ? AND read_at IS NULL
      UNION ALL SELECT 'deputy', NULL, NULL, p.name, NULL, NULL, '', NULL FROM students s JOIN deputies d ON d.advisor = s.advisor
        JOIN people p ON p.id = d.deputy WHERE s.person = ? AND d.from_date <= ? AND d.until_date >= ?
      UNION ALL SELECT 'money', id, cents, kind, happened_on, reference, courses, happened_at FROM money_entries
@@ -69,8 +70,8 @@ export async function readBeside(db: Executor, student: number, term: string, { 
      UNION ALL SELECT 'past', b.place, b.offered, b.course, NULL, NULL, '', NULL FROM waitlist_past b WHERE b.course IN
        (SELECT s.course FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE w.student = ? AND s.term = ?)
        AND b.term <> ?`,
-    [...Array.from({ length: 8 }, () => student), fromInstantText(since), student, student, fromInstantText(now), student, date, date,
-      student, term, student, term, student, term, term])
+    [...Array.from({ length: 8 }, () => student), fromInstantText(since), student, student, fromInstantText(now), student, student,
+      date, date, student, term, student, term, student, term, term])
   const of = (kind: string) => rows.filter(row => row.kind === kind)
   const [advisor] = of('advisor')
   const [wish] = of('change')
@@ -93,6 +94,7 @@ export async function readBeside(db: Executor, student: number, term: string, { 
       return { id: row.i, start: toInstant(row.at), minutes: row.j, place: row.b!, about: row.c!, sequence, student, name, advisor,
         advisorName: row.a }
     }).sort((a, b) => a.start < b.start ? -1 : 1),
+    messages: of('told')[0]?.i ?? 0,
     deputy: of('deputy')[0]?.a ?? null,
     searches: of('search').map(row => ({ name: row.a, search: JSON.parse(row.d) as Record<string, unknown> }))
       .sort((a, b) => a.name < b.name ? -1 : 1),

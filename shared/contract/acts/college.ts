@@ -26,6 +26,15 @@ export const setRegistration = act({ name: 'close or open registration', method:
   output: Done,
   words: 'Closes registration of a term for everybody, with what is told; null opens it again.' })
 
+const entitled = z.enum(['advisor', 'office', 'either'])
+export const setAdvising = act({ name: 'set how advising works', method: 'PUT', path: '/api/advising', who: 'office', changes: [],
+  input: z.object({ changedAfter: z.enum(['shown', 'closed']), releaseCode: z.enum(['instead', 'besides']),
+    codeDays: z.number().int().min(1, 'at least a day').max(120, 'at most 120 days'),
+    silentDays: z.number().int().min(1, 'at least a day').max(365, 'at most a year'),
+    entitled: z.object({ 'substitution': entitled, 'waiver': entitled, 'prerequisite': entitled, 'load': entitled, 'restriction': entitled,
+      'seat': entitled, 'clash': entitled, 'late add': entitled }) }), output: Done,
+  words: 'What a change after sign-off comes to, how release codes are used, and who decides about which exceptions.' })
+
 export const startCrowd = act({ name: 'start the crowd', method: 'POST', path: '/api/standins/crowd', who: 'signed in', demo: true,
   changes: [],
   input: z.object({ term: termCode, size: z.number().int().min(1).max(1000, 'at most 1,000 students'),

@@ -28,6 +28,8 @@ export const Brief = z.object({
   lookedAt: z.string().nullable(), finishSeen: z.string().nullable(),
   changes: z.array(z.object({ by: z.string(), at: z.string(), operation: known<PlanOperation>('PlanOperation') })),
   notes: z.array(Note),
+  /** The latest meeting that has begun, for a fortnight: what is written after it can be its notes. */
+  met: z.object({ id: z.number(), start: z.string() }).nullable(),
   before: z.array(z.object({ advisor: z.string(), until: z.string(), by: z.string(), reason: z.string() })),
 })
 export type Brief = z.infer<typeof Brief>

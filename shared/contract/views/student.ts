@@ -63,6 +63,8 @@ export const StudentState = z.object({
   asked: z.array(AskedException),
   notes: z.array(SharedNote),
   meetings: z.array(BookedMeeting),
+  /** Messages to the student that were not read. */
+  messages: z.number(),
   /** Who stands in for the advisor now. */
   deputy: z.string().nullable(),
   file: known<StudentFile>('StudentFile'),

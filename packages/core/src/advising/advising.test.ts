@@ -114,7 +114,7 @@ describe('free slots of office hours', () => {
   it('lie in the hours of their weekday by the college\'s clock, also where the clocks change, after now and on no closed day', () => {
     fc.assert(fc.property(hours, (list) => {
       const own: OfficeHours[] = list.map(({ span, ...one }) => ({ ...one, end: one.start + span }))
-      for (const { start, minutes } of freeSlots(own, { ...given, taken: new Set() })) {
+      for (const { start, minutes } of freeSlots(own, { ...given, taken: [] })) {
         const at = fromInstant(start, zone)
         expect(start > given.now && !given.closed.has(at.date)).toBe(true)
         expect(own.some(one => one.day === weekdayOf(at.date) && at.minutes >= one.start && at.minutes + minutes <= one.end
@@ -123,12 +123,18 @@ describe('free slots of office hours', () => {
     }))
   })
 
-  it('are those that nobody has taken', () => {
-    fc.assert(fc.property(hours, fc.nat(20), (list, n) => {
+  it('are those that overlap with no meeting that is booked, also one of other hours', () => {
+    fc.assert(fc.property(hours, fc.array(fc.record({ slot: fc.nat(60), shift: fc.integer({ min: -40, max: 40 }),
+      minutes: fc.constantFrom(10, 15, 45) }), { maxLength: 4 }), (list, booked) => {
       const own: OfficeHours[] = list.map(({ span, ...one }) => ({ ...one, end: one.start + span }))
-      const all = freeSlots(own, { ...given, taken: new Set() }).map(one => one.start)
-      const taken = new Set(all.filter((_, i) => i % (n + 1) === 0))
-      expect(freeSlots(own, { ...given, taken }).map(one => one.start)).toEqual(all.filter(one => !taken.has(one)))
+      const all = freeSlots(own, { ...given, taken: [] })
+      const taken = booked.flatMap(({ slot, shift, minutes }) => all[slot]
+        ? [{ start: new Date(Date.parse(all[slot].start) + shift * 60_000).toISOString(), minutes }]
+        : [])
+      const minutesOf = (one: { start: string, minutes: number }) =>
+        Array.from({ length: one.minutes }, (_, i) => Date.parse(one.start) / 60_000 + i)
+      const busy = new Set(taken.flatMap(minutesOf))
+      expect(freeSlots(own, { ...given, taken })).toEqual(all.filter(one => !minutesOf(one).some(minute => busy.has(minute))))
     }))
   })
 })

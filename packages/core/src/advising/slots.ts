@@ -7,6 +7,10 @@ export interface OfficeHours { day: Weekday, start: number, end: number, length:
 /** One time at which somebody can be met. */
 export interface Slot { start: Instant, minutes: number, place: string }
 
+const endOf = ({ start, minutes }: Pick<Slot, 'start' | 'minutes'>) => Date.parse(start) + minutes * 60_000
+const overlaps = (one: Pick<Slot, 'start' | 'minutes'>, other: Pick<Slot, 'start' | 'minutes'>) =>
+  Date.parse(one.start) < endOf(other) && Date.parse(other.start) < endOf(one)
+
 /**
  * The free slots between two dates (both included) in a zone: those of the office hours that have not begun and are not taken, earliest
  * first. `closed` are dates on which the college has no classes, and nobody is met.
@@ -16,7 +20,8 @@ export function freeSlots(hours: readonly OfficeHours[], given: {
   until: LocalDate
   zone: string
   now: Instant
-  taken: ReadonlySet<Instant>
+  /** Meetings that are booked. */
+  taken: readonly Pick<Slot, 'start' | 'minutes'>[]
   closed: ReadonlySet<LocalDate>
 }): Slot[] {
   const slots = new Map<Instant, Slot>()
@@ -24,8 +29,8 @@ export function freeSlots(hours: readonly OfficeHours[], given: {
     if (given.closed.has(date)) continue
     for (const { start, end, length, place } of hours.filter(one => one.day === weekdayOf(date))) {
       for (let at = start; at + length <= end; at += length) {
-        const begins = toInstant(date, at, given.zone)
-        if (begins > given.now && !given.taken.has(begins)) slots.set(begins, { start: begins, minutes: length, place })
+        const slot = { start: toInstant(date, at, given.zone), minutes: length, place }
+        if (slot.start > given.now && !given.taken.some(other => overlaps(other, slot))) slots.set(slot.start, slot)
       }
     }
   }

@@ -3,24 +3,27 @@ import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ACTS, VIEWS } from '../../shared/contract'
 import type { Act, View, Who } from '../../shared/contract/define'
-import { ADDRESS, Client, close } from './client'
+import * as s from '../../server/db/schema'
+import { ADDRESS, Client, close, db } from './client'
 
 /**
  * Every act and view with every identity, walked from the contract's own table: who gets in, who is turned away, and with which status.
  * What is new there is tested here without being remembered.
  */
-type Identity = 'nobody' | 'own' | 'other student' | 'advisor' | 'other advisor' | 'office'
-const IDENTITIES: readonly Identity[] = ['nobody', 'own', 'other student', 'advisor', 'other advisor', 'office']
+type Identity = 'nobody' | 'own' | 'other student' | 'advisor' | 'deputy' | 'deputy before' | 'deputy after' | 'other advisor' | 'office'
+const IDENTITIES: readonly Identity[] = ['nobody', 'own', 'other student', 'advisor', 'deputy', 'deputy before', 'deputy after',
+  'other advisor', 'office']
+const ADVISORS: readonly Identity[] = ['advisor', 'deputy', 'deputy before', 'deputy after', 'other advisor']
 const ADMITTED: Record<Who, readonly Identity[]> = {
   'everybody': IDENTITIES,
   'signed in': IDENTITIES.filter(one => one !== 'nobody'),
-  'advisor': ['advisor', 'other advisor'],
+  'advisor': ADVISORS,
   'office': ['office'],
-  'file': ['own', 'advisor', 'office'],
+  'file': ['own', 'advisor', 'deputy', 'office'],
   'own': ['own'],
-  'own or advisor': ['own', 'advisor'],
-  'their advisor': ['advisor'],
-  'advisor or office': ['advisor', 'office'],
+  'own or advisor': ['own', 'advisor', 'deputy'],
+  'their advisor': ['advisor', 'deputy'],
+  'advisor or office': ['advisor', 'deputy', 'office'],
   'their office': ['office'],
 }
 const DECLARED: readonly (Act | View)[] = [...VIEWS, ...ACTS]
@@ -39,9 +42,19 @@ beforeAll(async () => {
   tamsin = await Client.signIn('tamsin')
   tamsinsPlan = (await tamsin.json<{ plan: { id: number } }>('GET', `/api/students/${tamsin.id}?term=2027SP`)).plan.id
   Object.assign(clients, { 'own': tamsin, 'other student': await Client.signIn('joss'), 'advisor': await Client.signIn('hollis'),
-    'other advisor': await Client.signIn('yara'), 'office': await Client.signIn('edda') })
+    'other advisor': await Client.signIn('yara'), 'office': await Client.signIn('edda'), 'deputy': await Client.signIn('sunniva'),
+    'deputy before': await Client.signIn('dagny'), 'deputy after': await Client.signIn('piers') })
+  const advisor = clients.advisor!.id
+  await db.insert(s.deputies).values([
+    { advisor, deputy: clients.deputy!.id, from: '2000-01-01', until: '2100-01-01' },
+    { advisor, deputy: clients['deputy before']!.id, from: '2100-01-01', until: '2100-02-01' },
+    { advisor, deputy: clients['deputy after']!.id, from: '2000-01-01', until: '2000-02-01' },
+  ])
 })
-afterAll(close)
+afterAll(async () => {
+  await db.delete(s.deputies)
+  await close()
+})
 
 async function ask(who: Identity, method: string, path: string): Promise<{ status: number, text: string, answer: Response }> {
   const hasBody = method !== 'GET' && method !== 'DELETE'

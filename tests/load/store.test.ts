@@ -87,8 +87,10 @@ describe('a round trip for many', () => {
 
   it('an advisor\'s list costs as many statements with thirty advisees as with one', async () => {
     const advisors = await db.select({ id: s.students.advisor, n: sql<number>`count(*)` }).from(s.students).groupBy(s.students.advisor)
-    forgetFigures()
-    const counts = await Promise.all(advisors.filter(one => one.id !== null).map(async ({ id, n }) => {
+    const some = advisors.filter(one => one.id !== null && Number(one.n) > 0).slice(0, 6)
+    const counts: [first: number, again: number][] = []
+    for (const { id, n } of some) {
+      forgetFigures()
       const visitor = { id: id!, name: '', username: '', role: 'advisor' as const, session: '' }
       let rows = 0
       const ask = () => statementsOf(async (own) => {
@@ -96,12 +98,13 @@ describe('a round trip for many', () => {
       })
       const first = await ask()
       expect(rows).toBe(Number(n))
-      return [first, await ask()]
-    }))
+      counts.push([first, await ask()])
+    }
+    forgetFigures()
     // The files are read once, and not again while nothing changes.
     expect(new Set(counts.map(([first]) => first))).toEqual(new Set([4]))
     expect(new Set(counts.map(([, again]) => again))).toEqual(new Set([3]))
-    expect(Math.max(...advisors.map(one => Number(one.n)))).toBeGreaterThan(30)
+    expect(Math.max(...some.map(one => Number(one.n)))).toBeGreaterThan(30)
   })
 
   it('several statements in one stop where one fails, and what they did goes with the transaction', async () => {

@@ -51,6 +51,15 @@ async function takeBack(set: string) {
       <ol v-if="lines.length" class="lines small">
         <li v-for="(line, i) in lines" :key="i">
           {{ say(line) }}
+          <WordLink
+            v-if="i > 0"
+            class="small"
+            title="Both are taken together, or neither"
+            :aria-label="`Together with the line before: ${say(line)}`"
+            @click="student.suggestion.join(i)"
+          >
+            with the one before
+          </WordLink>
           <WordLink class="small" :aria-label="`Leave out: ${say(line)}`" @click="student.suggestion.drop(i)">leave out</WordLink>
         </li>
       </ol>

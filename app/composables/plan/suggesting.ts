@@ -56,8 +56,11 @@ export function useSuggesting({ plan: own, edit: keep, undo: back, redo: again, 
     lines.value = [...lines.value, last]
     return null
   }
+  /** Makes one line of two: they are taken together or not at all, as when one course is exchanged for another. */
+  const join = (index: number) => lines.value = lines.value?.flatMap((line, i, all) =>
+    i === index ? [] : [i === index - 1 ? [...line, ...all[index]!] : line]) ?? null
   const drop = (index: number) => lines.value = lines.value?.filter((_, i) => i !== index) ?? null
 
-  return { lines, plan, start, stop, edit, undo, redo, drop, done: computed<readonly unknown[]>(() => lines.value ?? done.value),
+  return { lines, plan, start, stop, edit, undo, redo, drop, join, done: computed<readonly unknown[]>(() => lines.value ?? done.value),
     undone: computed<readonly unknown[]>(() => lines.value ? taken.value : undone.value) }
 }

@@ -201,6 +201,38 @@ test('what advisors and the office see, the doors and the parts', async ({ page 
   ])
 })
 
+test('advising, from both sides', async ({ page }) => {
+  test.setTimeout(180_000)
+  await signIn(page, 'yara')
+  const kit = await idOf('kit')
+  const perrin = await idOf('perrin')
+  await look(page, [
+    ['the brief', goTo(page, `/student/${perrin}/brief`, 'Brief for Perrin Locke')],
+    ['giving it back', () => page.getByRole('button', { name: 'Return …' }).click(), OVER],
+    ['a suggestion being tried', async () => {
+      await goTo(page, `/student/${kit}/plan`, 'Main plan')()
+      await page.getByRole('button', { name: 'Suggest changes' }).click()
+    }],
+    ['office hours', goTo(page, '/advisees/hours', 'Meetings')],
+    ['signing off several', async () => {
+      await goTo(page, '/advisees', 'Advisees')()
+      await page.getByRole('button', { name: 'Sign off several' }).click()
+    }, OVER],
+    ['being away', async () => {
+      await goTo(page, '/advisees', 'Advisees')()
+      await page.getByRole('button', { name: 'Away …' }).click()
+      await expect(page.getByRole('dialog', { name: 'While you are away' })).toBeVisible()
+    }, OVER],
+  ])
+  await signOut(page)
+  await signIn(page, 'kit')
+  await look(page, [
+    ['what is suggested', goTo(page, `/student/${kit}/plan`, 'Main plan')],
+    ['meetings', goTo(page, `/student/${kit}/meetings`, 'Meetings')],
+    ['messages', goTo(page, '/messages', 'Messages')],
+  ])
+})
+
 /** Presses Tab until what is looked for has the focus; gives how often. */
 async function tabTo(page: Page, sign: (element: { name: string, role: string }) => boolean, most = 60): Promise<number> {
   for (let n = 1; n <= most; n++) {

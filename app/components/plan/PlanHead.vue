@@ -3,6 +3,7 @@ import { formatCredits } from '@ridgeway/words'
 
 /** What is open, whether it is saved, and what the plan comes to. */
 const student = useStudentStore()
+const draft = useDraftStore()
 const catalog = useCatalogStore()
 const { commands, problems, blockers, goTo } = usePlan()
 const finish = computed(() => student.shown?.finish ? catalog.term(student.shown.finish)?.name : null)
@@ -25,7 +26,7 @@ const saving = computed(() => student.saving === 'kept here' ? 'kept on this dev
     </template>
     <span class="outcome"
       ><b>{{ finish ? `Finish ${finish}` : 'Not all covered' }}</b> · {{ formatCredits(student.shown?.unplaced ?? 0) }} cr to place<template
-        v-if="chain.length > 1 && !student.preview"
+        v-if="chain.length > 1 && !draft.looked"
       >
         ·
         <span class="second" title="The longest chain of prerequisites in the plan">decided by {{ chain.join(' → ') }}</span></template

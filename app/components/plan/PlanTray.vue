@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** Everything required that has no place yet: dragged or sent into a term. */
 const student = useStudentStore()
+const draft = useDraftStore()
 const { titleOf } = useItems()
 const { tray, termAtHand, place, hold } = usePlan()
 const see = (line: string) => navigateTo({ path: `/student/${student.state!.id}/requirements`, query: { open: line } })
 </script>
 
 <template>
-  <section v-if="tray.length && !student.preview" class="tray" aria-label="Required and not placed">
+  <section v-if="tray.length && !draft.looked" class="tray" aria-label="Required and not placed">
     <span class="strong">Not placed</span>
     <template v-for="chip in tray" :key="chip.key">
       <TrayChip
@@ -35,7 +36,7 @@ const see = (line: string) => navigateTo({ path: `/student/${student.state!.id}/
       </span>
     </template>
   </section>
-  <p v-else-if="!student.preview" class="tray second">Everything required has a place.</p>
+  <p v-else-if="!draft.looked" class="tray second">Everything required has a place.</p>
 </template>
 
 <style scoped>

@@ -19,6 +19,7 @@ export const usePlan = (): PlanModel => inject(PLAN)!
 function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
   const student = useStudentStore()
   const catalog = useCatalogStore()
+  const draft = useDraftStore()
   const { checksOf } = useItems()
   const commands = providePlanCommands()
   const board = usePlanBoard()
@@ -36,7 +37,7 @@ function createPlan(grid: Readonly<Ref<HTMLElement | null>>) {
   const selected = computed(() => student.shown?.items.find(item => item.id === selectedId.value) ?? null)
   const heldPlace = computed(() => student.plan.placeholders.find(place => place.id === selectedId.value) ?? null)
   const links = computed(() =>
-    selected.value && !student.preview ? findLinks(selected.value, { items: student.standing!.items, courses: catalog.courses }) : null,
+    selected.value && !draft.looked ? findLinks(selected.value, { items: student.standing!.items, courses: catalog.courses }) : null,
   )
   const entryOf = (id: string) => student.entries.find(entry => entry.id === id)
   /** Where a course stands now, while a draft or a suggestion is looked at. */

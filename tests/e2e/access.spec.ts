@@ -224,6 +224,8 @@ test('advising, from both sides', async ({ page }) => {
       await expect(page.getByRole('dialog', { name: 'While you are away' })).toBeVisible()
     }, OVER],
   ])
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   await signOut(page)
   await signIn(page, 'kit')
   await look(page, [

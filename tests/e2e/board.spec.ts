@@ -141,6 +141,7 @@ test('two people on one plan: each sees what the other does, and both edits stay
   await signIn(other, 'hollis')
   await other.getByLabel('Find a student').fill('Kerra')
   await other.getByRole('link', { name: 'Kerra Dunmail' }).click()
+  await waypoint(other, 'Plan')
   await expect(tile(other, mine)).toBeVisible()
   await tile(page, mine).focus()
   await page.keyboard.press('p')

@@ -344,6 +344,8 @@ test('the ridge is whole, and no page is wider than the window, at every width',
     for (const width of [1920, 1280, 1024, 768, 600, 390]) {
       await page.setViewportSize({ width, height: 800 })
       await expect.poll(() => page.evaluate(() => innerWidth)).toBe(width)
+      // A picture follows its box a frame later.
+      await page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))))
       const [wide, cut, edges] = await page.evaluate(() => {
         const all = (selector: string) => Array.from(document.querySelectorAll(selector))
         return [document.documentElement.scrollWidth - innerWidth,

@@ -26,7 +26,7 @@ export const INSTITUTION = {
     graceDays: 3,
   } satisfies MoneyPolicy,
   advising: {
-    changedAfter: 'shown', releaseCode: 'instead', codeDays: 14, silentDays: 21,
+    changedAfter: 'shown', releaseCode: 'instead', releaseDays: 14, silentDays: 21,
     entitled: { 'substitution': 'advisor', 'waiver': 'advisor', 'prerequisite': 'advisor', 'load': 'advisor', 'clash': 'advisor',
       'restriction': 'either', 'seat': 'office', 'late add': 'either' },
   } satisfies AdvisingPolicy,

@@ -13,7 +13,7 @@ export const useCatalogStore = defineStore('catalog', () => {
   const stamp = ref(0)
   const name = ref('')
   const advising = shallowRef<AdvisingPolicy>({ entitled: {} as AdvisingPolicy['entitled'], changedAfter: 'shown', releaseCode: 'instead',
-    codeDays: 0, silentDays: 0 })
+    releaseDays: 0, silentDays: 0 })
   const policy = shallowRef<MoneyPolicy>({ bands: [], siteFees: {}, refunds: [], plans: [], lateDays: 0, graceDays: 0 })
   const termsText = ref('')
   const sites = shallowRef<Site[]>([])

@@ -108,7 +108,7 @@ export async function makeReleaseCode({ tx, student, actor, college, at, input, 
   findTerm(college, input.term)
   const letters = Array.from({ length: 8 }, () => LETTERS[randomInt(LETTERS.length)]).join('')
   const code = `${letters.slice(0, 4)}-${letters.slice(4)}`
-  const until = new Date(Date.parse(at) + college.advising.codeDays * DAY_MS).toISOString()
+  const until = new Date(Date.parse(at) + college.advising.releaseDays * DAY_MS).toISOString()
   await keepReleaseCode(tx, { student, term: input.term, code: hashOf(student, input.term, code), advisor: actor, made: at, until })
   await ledger('make release code', { term: input.term })
   return { code }

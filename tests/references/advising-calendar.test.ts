@@ -23,7 +23,7 @@ describe('meetings as a calendar file', () => {
       const events = new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
       expect(events.map(event => ({ uid: event.uid, start: event.startDate.toJSDate().toISOString(),
         end: event.endDate.toJSDate().toISOString(), sequence: Number(event.sequence ?? 0), place: event.location,
-          about: event.description ?? '',
+        about: event.description ?? '',
         summary: event.summary }))).toEqual(meetings.map(one => ({ uid: `meeting-${one.id}@ridgeway`, start: one.start,
         end: new Date(Date.parse(one.start) + one.minutes * 60_000).toISOString(), sequence: one.sequence, place: one.place,
         about: one.about, summary: `Advising: ${one.with}` })))

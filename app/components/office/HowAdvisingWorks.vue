@@ -19,7 +19,7 @@ const titleOf = (list: readonly { value: string, title: string }[], value: strin
 async function keep() {
   busy.value = true
   try {
-    await call(setAdvising, { ...fresh.value, codeDays: Number(fresh.value.codeDays), silentDays: Number(fresh.value.silentDays) })
+    await call(setAdvising, { ...fresh.value, releaseDays: Number(fresh.value.releaseDays), silentDays: Number(fresh.value.silentDays) })
     await catalog.load(true)
     problem.value = null
     open.value = false
@@ -37,7 +37,7 @@ async function keep() {
     <h2>How advising works here</h2>
     <p>
       When a term changes after sign-off, {{ titleOf(CHANGED, catalog.advising.changedAfter) }}. A release code is used
-      {{ titleOf(CODES, catalog.advising.releaseCode) }}, for {{ count(catalog.advising.codeDays, 'day') }}. An advisor is told after
+      {{ titleOf(CODES, catalog.advising.releaseCode) }}, for {{ count(catalog.advising.releaseDays, 'day') }}. An advisor is told after
       {{ count(catalog.advising.silentDays, 'silent day') }}. <WordLink @click="open = true">change …</WordLink>
     </p>
     <AskDialog v-model="open" title="How advising works here" act="Keep it" :busy="busy" @act="keep">
@@ -45,7 +45,7 @@ async function keep() {
       <v-select v-model="fresh.changedAfter" :items="CHANGED" label="When a term changes after sign-off" />
       <v-select v-model="fresh.releaseCode" :items="CODES" label="A release code is used" />
       <span class="two">
-        <v-text-field v-model.number="fresh.codeDays" type="number" min="1" max="120" label="A code is good for days" />
+        <v-text-field v-model.number="fresh.releaseDays" type="number" min="1" max="120" label="A code is good for days" />
         <v-text-field v-model.number="fresh.silentDays" type="number" min="1" max="365" label="Silent after days" />
       </span>
       <p class="second small">Who decides about</p>

@@ -133,7 +133,7 @@ CREATE TABLE `suggestions` (
 --> statement-breakpoint
 ALTER TABLE `exceptions` DROP INDEX `exceptions_once`;--> statement-breakpoint
 ALTER TABLE `exceptions` drop column `what`;--> statement-breakpoint
-ALTER TABLE `institution` ADD `advising` longtext NOT NULL DEFAULT '{"changedAfter":"shown","releaseCode":"instead","codeDays":14,"silentDays":21,"entitled":{"substitution":"advisor","waiver":"advisor","prerequisite":"advisor","load":"advisor","clash":"advisor","restriction":"either","seat":"office","late add":"either"}}';--> statement-breakpoint
+ALTER TABLE `institution` ADD `advising` longtext NOT NULL DEFAULT '{"changedAfter":"shown","releaseCode":"instead","releaseDays":14,"silentDays":21,"entitled":{"substitution":"advisor","waiver":"advisor","prerequisite":"advisor","load":"advisor","clash":"advisor","restriction":"either","seat":"office","late add":"either"}}';--> statement-breakpoint
 ALTER TABLE `exceptions` ADD `section` int;--> statement-breakpoint
 ALTER TABLE `exceptions` ADD `until_date` date;--> statement-breakpoint
 ALTER TABLE `exceptions` ADD `what` varchar(140) GENERATED ALWAYS AS (concat_ws('|', kind, ifnull(course, ''), ifnull(term, ''), ifnull(program, ''), ifnull(line, ''), ifnull(section, ''),

@@ -29,7 +29,7 @@ export const setRegistration = act({ name: 'close or open registration', method:
 const entitled = z.enum(['advisor', 'office', 'either'])
 export const setAdvising = act({ name: 'set how advising works', method: 'PUT', path: '/api/advising', who: 'office', changes: [],
   input: z.object({ changedAfter: z.enum(['shown', 'closed']), releaseCode: z.enum(['instead', 'besides']),
-    codeDays: z.number().int().min(1, 'at least a day').max(120, 'at most 120 days'),
+    releaseDays: z.number().int().min(1, 'at least a day').max(120, 'at most 120 days'),
     silentDays: z.number().int().min(1, 'at least a day').max(365, 'at most a year'),
     entitled: z.object({ 'substitution': entitled, 'waiver': entitled, 'prerequisite': entitled, 'load': entitled, 'restriction': entitled,
       'seat': entitled, 'clash': entitled, 'late add': entitled }) }), output: Done,

@@ -14,7 +14,7 @@ export interface AdvisingPolicy {
   /** Whether a release code opens the gate in place of a sign-off, or is asked for besides. */
   releaseCode: 'instead' | 'besides'
   /** Days for which a release code is good. */
-  codeDays: number
+  releaseDays: number
   entitled: Record<ExceptionKind, Entitled>
   /** Days without a sign of life after which an advisor is told. */
   silentDays: number

@@ -84,7 +84,7 @@ function sayFinishes(before: string | null, after: string | null): string {
 
 const KINDS: Record<ExceptionKind, string> = {
   'substitution': 'a substitution', 'waiver': 'a waiver', 'prerequisite': 'a prerequisite exception', 'load': 'more credits than the cap',
-  'restriction': 'a section kept for others', 'seat': 'a seat kept for others', 'clash': 'two courses at the same time',
+  'restriction': 'a section kept for others', 'seat': 'a seat kept for others', 'clash': 'a clash of two courses',
   'late add': 'adding late' }
 export const sayExceptionKind = (kind: ExceptionKind): string => KINDS[kind]
 

@@ -60,7 +60,10 @@ const pageOf = (notice: Notice) =>
 <style scoped>
 .wish { width: 230px; flex: none; }
 .list { list-style: none; padding: 0; margin: 0 0 12px; }
-li { display: grid; grid-template-columns: 1fr auto auto; gap: 16px; align-items: center; padding: 9px 14px; border-top: 1px solid var(--line-soft); }
+li {
+  display: grid; grid-template-columns: 1fr auto auto; gap: 16px;
+  align-items: center; padding: 9px 14px; border-top: 1px solid var(--line-soft);
+}
 li:first-child { border-top: 0; }
 p { margin: 0; }
 .new { color: var(--act); font-weight: 650; }

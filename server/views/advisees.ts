@@ -87,7 +87,13 @@ async function readOn() {
   for (let next = waiting.entries().next(); !next.done; next = waiting.entries().next()) {
     const [key, read] = next.value
     waiting.delete(key)
-    keep(key, read())
+    try {
+      keep(key, read())
+    }
+    catch {
+      // What cannot be read is read again when somebody asks, who is told.
+      kept.delete(key)
+    }
     await turn()
   }
 }

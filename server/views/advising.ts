@@ -3,7 +3,7 @@ import type { z } from 'zod'
 import type * as contract from '#shared/contract/views/advising'
 import type { Looking } from '../college/asked'
 import { slotsOf } from '../college/slots'
-import { editsSince, lookOf, notesOf } from '../db/store/advising'
+import { answersSince, editsSince, lookOf, notesOf } from '../db/store/advising'
 import { advisorsBefore, allAdvisors, deputiesNamed, findAdvisor, hoursOf, lastMeeting, meetingsAhead, standsInFor,
   studentsNamed } from '../db/store/advisors'
 import { caughtFor, noticesOf, wishOf } from '../db/store/notices'
@@ -25,6 +25,7 @@ export async function readBriefView({ db, student, visitor, at }: Looking<unknow
     lookedAt: look?.at ?? null,
     finishSeen: look?.finish ?? null,
     changes: current ? await editsSince(db, current.id, since, MOST_CHANGES) : [],
+    answers: await answersSince(db, student, look?.at ?? null, MOST_CHANGES),
     notes: await notesOf(db, student),
     met: await lastMeeting(db, student, at),
     before: await advisorsBefore(db, student),

@@ -90,7 +90,8 @@ async function look(): Promise<void> {
       })
       if (Date.now() - sawAt > SEEN_MS) {
         sawAt = Date.now()
-        await note(source, all, watched, now)
+        // News do not wait for it.
+        void note(source, all, watched, now).catch(() => {})
       }
       for (const watch of all) tell(watch, watched)
     }

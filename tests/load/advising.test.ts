@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { AdviseeRow, Brief } from '../../shared/contract/views/advising'
-import type { StudentState } from '../../shared/contract/views/student'
+import type { Sheet, StudentState } from '../../shared/contract/views/student'
 import { VIEWS } from '../../shared/contract'
 import * as s from '../../server/db/schema'
 import { Client, close, db, News, problemOf } from './client'
@@ -90,6 +90,9 @@ describe('suggestions', () => {
     expect(after.suggestions.map(one => one.id)).toEqual([a!.id])
     expect(after.file.entries.some(entry => entry.course === 'VAL 110' && entry.term === '2028SU')).toBe(true)
     expect(after.file.entries.some(entry => entry.id === second!.id)).toBe(true)
+    // The advisor reads what became of them, with the student's words.
+    const { answers } = await anselm.json<Brief>('GET', of(bryn, 'brief'))
+    expect(answers).toMatchObject([{ state: 'declined', words: 'I need it' }, { state: 'accepted', words: '' }])
     await anselm.json('DELETE', `${of(bryn, 'suggestions')}?set=${a!.set}`)
     expect((await state(bryn)).suggestions).toEqual([])
     expect(await problemOf(await bryn.call('PUT', '~/suggestions', { ids: [a!.id],
@@ -175,6 +178,30 @@ describe('exceptions', () => {
     await db.update(s.clockSetting).set({ demoNow: '2026-12-02T15:00:00.000Z', setAt: new Date().toISOString() })
     expect((await state(corin)).lifted).toEqual([])
     await db.update(s.clockSetting).set({ demoNow: '2026-11-09T15:00:00.000Z', setAt: new Date().toISOString() })
+  })
+})
+
+describe('how advising works here', () => {
+  it('is the office\'s to say: what was not signed off is refused where it says so, and a code is asked for besides', async () => {
+    await anselm.json('POST', of(corin, 'sign-off'), { term: TERM, seen: planned(await state(corin)) })
+    const section = (await db.select().from(s.sections).where(and(eq(s.sections.term, TERM), eq(s.sections.course, 'ECL 210'),
+      eq(s.sections.cancelled, false))))[0]!
+    await db.insert(s.lineUpRows).values({ student: corin.id, term: TERM, course: 'ECL 210', position: 0, sectionIds: [section.id] })
+    const refusals = async () => (await corin.json<Sheet>('GET', `~/dry-run?term=${TERM}`)).rows.flatMap(row =>
+      row.findings.filter(one => !one.ok).map(one => one.code))
+    const gate = async () => (await state(corin)).gates.find(one => one.kind === 'sign-off')!.open
+    expect([await gate(), (await refusals()).includes('not-signed')]).toEqual([true, false])
+    const [{ advising }] = await db.select().from(s.institution) as [typeof s.institution.$inferSelect]
+    expect((await anselm.call('PUT', '/api/advising', advising)).status).toBe(403)
+    await edda.json('PUT', '/api/advising', { ...advising, changedAfter: 'closed', releaseCode: 'besides' })
+    expect([await gate(), (await refusals()).includes('not-signed')]).toEqual([false, true])
+    const { code } = await anselm.json<{ code: string }>('POST', of(corin, 'release-code'), { term: TERM })
+    await corin.json('PUT', '~/release-code', { term: TERM, code })
+    expect(await gate()).toBe(true)
+    await edda.json('PUT', '/api/advising', advising)
+    expect((await refusals()).includes('not-signed')).toBe(false)
+    await db.delete(s.lineUpRows).where(eq(s.lineUpRows.student, corin.id))
+    await db.delete(s.releaseCodes).where(eq(s.releaseCodes.student, corin.id))
   })
 })
 

@@ -12,7 +12,7 @@ const reason = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const known = computed(() => student.state?.asked.find(one => exceptionKey(one.asked) === exceptionKey(asked)))
-const said = computed(() => sayException(asked, () => label))
+const said = computed(() => sayException(asked, label))
 async function send() {
   busy.value = true
   problem.value = await student.act(askException, { asked: { ...asked }, reason: reason.value })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sayMoment, sayOperation, sayTerm } from '@ridgeway/words'
+import { sayMoment, sayOperation, sayProposal, sayTerm } from '@ridgeway/words'
 
 /** What happened in the file since the advisor last looked, newest first. */
 const student = useStudentStore()
@@ -13,6 +13,9 @@ const news = computed(() => {
   const since = brief.lookedAt ?? ''
   return [
     ...brief.changes.map(({ at, by, operation }) => ({ at, words: sayOperation(operation, plan), by })),
+    ...brief.answers.map(({ at, state, words, operations }) => ({ at, by: student.state!.name,
+      words: `${state === 'accepted' ? 'took' : 'declined'}: ${operations.map(one => sayProposal(one, plan)).join(', ')}${
+        words ? `, “${words}”` : ''}` })),
     ...student.unread.map(({ at, name, text }) => ({ at, words: `wrote: “${text}”`, by: name })),
     ...student.state!.registered.filter(row => row.credits > 0 && row.at > since && since !== '')
       .map(({ at, course }) => ({ at, words: `registered ${course}`, by: student.state!.name })),

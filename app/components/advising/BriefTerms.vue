@@ -58,7 +58,10 @@ const terms = computed(() => {
 
 <style scoped>
 ul { list-style: none; margin: 6px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: 74px 44px 1fr; gap: 8px; align-items: center; padding: 3px 0; border-top: 1px solid var(--line-soft); }
+li {
+  display: grid; grid-template-columns: 74px 44px 1fr; gap: 8px;
+  align-items: center; padding: 3px 0; border-top: 1px solid var(--line-soft);
+}
 .courses { display: flex; flex-wrap: wrap; gap: 4px 6px; align-items: center; }
 p { margin: 8px 0 0; }
 </style>

@@ -103,6 +103,9 @@ async function save() {
 .acts { display: inline-flex; gap: 12px; margin-left: 12px; }
 p { margin: 4px 0; }
 .about { max-width: 420px; margin: 6px 0; }
-.day { display: grid; grid-template-columns: 96px 1fr; gap: 8px; padding: 5px 0; border-top: 1px solid var(--line-soft); align-items: center; }
+.day {
+  display: grid; grid-template-columns: 96px 1fr; gap: 8px;
+  padding: 5px 0; border-top: 1px solid var(--line-soft); align-items: center;
+}
 .slots { display: flex; flex-wrap: wrap; gap: 6px; }
 </style>

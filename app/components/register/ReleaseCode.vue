@@ -5,6 +5,7 @@ import type { Problem } from '~/composables/useApi'
 /** A code from the advisor in place of a sign-off, where the two could not meet. */
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
+const catalog = useCatalogStore()
 const code = ref('')
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
@@ -21,7 +22,13 @@ async function enter() {
 <template>
   <form class="card code" @submit.prevent="enter">
     <h2>A release code?</h2>
-    <p class="small second">Your advisor can give you one in place of the sign-off, by telephone for instance.</p>
+    <p class="small second">
+      {{
+        catalog.advising.releaseCode === 'besides'
+          ? 'The college asks for one besides the sign-off; your advisor gives it to you.'
+          : 'Your advisor can give you one in place of the sign-off, by telephone for instance.'
+      }}
+    </p>
     <FailedBox v-if="problem" :problem="problem" />
     <div class="row">
       <v-text-field v-model="code" label="Release code" placeholder="ABCD-2345" maxlength="9" autocomplete="off" />

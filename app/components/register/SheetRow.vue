@@ -39,7 +39,12 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
         </p>
         <p>
           <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
-          <AskException v-if="exceptionOf(finding)" class="ask" :asked="exceptionOf(finding)!" :label="bundle?.sections[0]?.label" />
+          <AskException
+            v-if="exceptionOf(finding)"
+            class="ask"
+            :asked="exceptionOf(finding)!"
+            :label="'label' in finding ? finding.label : ''"
+          />
         </p>
       </template>
       <p v-if="refused.length === 0">{{ onceOpen(row) === 'waitlist' ? 'Full: it would wait for a seat.' : fine }}</p>

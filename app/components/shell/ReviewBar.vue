@@ -45,6 +45,9 @@ async function send() {
     words.value = ''
   }
 }
+/** In place of a sign-off, or where the institution asks for one besides. */
+const catalog = useCatalogStore()
+const mayGiveCode = computed(() => !student.state?.signOff || catalog.advising.releaseCode === 'besides')
 const code = ref('')
 watch([() => student.state?.id, () => workingTerm.code], () => code.value = '')
 async function makeCode() {
@@ -95,7 +98,7 @@ useKey('return', () => asking.value = 'return', () => atBrief.value && student.s
       <WordLink v-if="student.state?.signOffAsked" class="small" aria-keyshortcuts="r" @click="asking = 'return'">Return …</WordLink>
       <WordLink v-if="student.state?.signOff" class="small" @click="asking = 'withdraw'">Withdraw …</WordLink>
       <span v-if="code" class="small" role="status">Tell {{ student.state?.name }} this code, it is shown once: <b>{{ code }}</b></span>
-      <WordLink v-else-if="!student.state?.signOff" class="small" @click="makeCode">Release by a code</WordLink>
+      <WordLink v-else-if="mayGiveCode" class="small" @click="makeCode">Release by a code</WordLink>
       <LiftRule />
     </div>
     <AskDialog

@@ -88,8 +88,8 @@ const KINDS: Record<ExceptionKind, string> = {
   'late add': 'adding late' }
 export const sayExceptionKind = (kind: ExceptionKind): string => KINDS[kind]
 
-/** What an exception lifts, as a sentence without its end. `label` names a section. */
-export function sayException(asked: ExceptionAsked, label: (section: number) => string = String): string {
+/** What an exception lifts, as a sentence without its end. `label` is that of a section, where it is at hand. */
+export function sayException(asked: ExceptionAsked, label = ''): string {
   switch (asked.kind) {
     case 'prerequisite':
       return `${asked.course} without its prerequisite`
@@ -98,7 +98,7 @@ export function sayException(asked: ExceptionAsked, label: (section: number) => 
     case 'restriction':
       return `a section of ${asked.course} that is kept for others`
     case 'seat':
-      return `a seat of ${asked.course}-${label(asked.section)} that is kept for others`
+      return `a seat of ${asked.course}${label ? `-${label}` : ''} that is kept for others`
     case 'clash':
       return `${asked.course} and ${asked.instead} although they meet at the same time`
     case 'load':

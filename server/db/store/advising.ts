@@ -74,6 +74,15 @@ export const closeSuggestions = (tx: Executor, ids: readonly number[], state: 'a
   : change(tx, 'UPDATE suggestions SET state = ?, decided_at = ?, words = ? WHERE id IN (?) AND state = \'open\'',
       [state, fromInstantText(at), words, [...ids]])
 
+/** Suggestions that the student answered after a moment, newest first; all of them where it is null. */
+export async function answersSince(db: Executor, student: number, since: string | null, most: number) {
+  const rows = await plain<{ at: string, state: 'accepted' | 'declined', words: string, operations: string }>(db,
+    `SELECT decided_at at, state, words, operations FROM suggestions WHERE student = ? AND state IN ('accepted', 'declined')
+       AND decided_at > ? ORDER BY decided_at DESC, id DESC LIMIT ?`,
+    [student, since === null ? '1000-01-01' : fromInstantText(since), most])
+  return rows.map(row => ({ ...row, at: toInstant(row.at), operations: JSON.parse(row.operations) as PlanOperation[] }))
+}
+
 /* Requests for exceptions. */
 export const addRequest = (tx: Executor, one: { student: number, asked: ExceptionAsked, reason: string, at: string }) => change(tx,
   `INSERT IGNORE INTO exception_requests (student, term, asked, about, reason, asked_at, state) VALUES (?, ?, ?, ?, ?, ?, 'asked')`,

@@ -27,6 +27,9 @@ export const Brief = z.object({
   /** When the advisor last looked, and what was done to the current plan since; all of it where they never looked. */
   lookedAt: z.string().nullable(), finishSeen: z.string().nullable(),
   changes: z.array(z.object({ by: z.string(), at: z.string(), operation: known<PlanOperation>('PlanOperation') })),
+  /** What became of one's suggestions, with the student's words; newest first. */
+  answers: z.array(z.object({ at: z.string(), state: z.enum(['accepted', 'declined']), words: z.string(),
+    operations: known<PlanOperation[]>('PlanOperation, a list') })),
   notes: z.array(Note),
   /** The latest meeting that has begun, for a fortnight: what is written after it can be its notes. */
   met: z.object({ id: z.number(), start: z.string() }).nullable(),

@@ -26,7 +26,7 @@ const headers = [
 const about = computed(() => advising.advisees
   ? [workingTerm.term?.name, `${all.value.filter(row => row.urgency > 0).length} of ${all.value.length} need something`,
       `${count(all.value.filter(row => row.asked).length, 'sign-off')} asked for`,
-      toRead.value > 0 && `reading the requirements of ${toRead.value} …`].filter(Boolean).join(' · ')
+      toRead.value > 0 && `${toRead.value} still read …`].filter(Boolean).join(' · ')
   : '')
 const open = (_: unknown, { item }: { item: { id: number } }) => navigateTo(`/student/${item.id}/brief`)
 const sinceOf = (row: (typeof rows.value)[number]) => row.since === null

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** Find over any page of a student's file, opened with a slash; and the sheet of a section, wherever one was pressed. */
+/**
+ * Find over any page of a student's file, opened with a slash; and the sheet of a section, wherever one was pressed.
+ * The address closes them on a step back; a dialog that stopped that step would leave the address behind.
+ */
 const student = useStudentStore()
 const { value: opened, open, close } = useInAddress('find')
 const { value: section, open: openSection, close: closeSection } = useInAddress('section')
@@ -11,10 +14,10 @@ useGivesBack(isSheetOpen)
 </script>
 
 <template>
-  <v-dialog v-model="isFindOpen" class="find-dialog" aria-label="Find" :transition="false" scrollable>
+  <v-dialog v-model="isFindOpen" class="find-dialog" aria-label="Find" :transition="false" :close-on-back="false" scrollable>
     <LazyFindPanel @close="close()" @section="openSection($event.id)" />
   </v-dialog>
-  <v-dialog v-model="isSheetOpen" max-width="820" aria-label="Section" :transition="false" scrollable>
+  <v-dialog v-model="isSheetOpen" max-width="820" aria-label="Section" :transition="false" :close-on-back="false" scrollable>
     <LazySectionSheet :id="section" @close="closeSection()" />
   </v-dialog>
 </template>

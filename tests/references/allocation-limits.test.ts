@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@ridgeway/core/planning'
 import {
-  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers,
+  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers, limitsOn,
   openByTier,
 } from '@ridgeway/core/requirements'
 
@@ -34,16 +34,16 @@ function generate(random: () => number): Case {
     : { n: leaves.length - 1, of: [...leaves.slice(0, -2), { n: 1, of: leaves.slice(-2) }] }
   const limit = (): AllocationLimit => {
     const mine = items.flatMap((_, i) => random() < 0.6 ? [i] : [])
-    return random() < 0.5 ? { items: mine, courses: 1 + pick(2) } : { items: mine, credits: 300 * (1 + pick(2)) }
+    // Some limits count that two of the items are both used.
+    if (random() < 0.4)
+      return { room: pick(2), terms: mine.flatMap((a, k) => k % 2 === 1 ? [{ of: [mine[k - 1]!, a], size: 1 }] : []) }
+    return limitsOn(mine, random() < 0.5 ? { courses: 1 + pick(2) } : { credits: 300 * (1 + pick(2)) }, items)[0]!
   }
   return { items, lines, tree, limits: Array.from({ length: 1 + pick(2) }, limit) }
 }
 
-const keeps = (uses: readonly number[], { items, limits }: Case) =>
-  limits.every(({ items: mine, courses, credits }) => {
-    const used = mine.filter(i => uses[i]! >= 0)
-    return used.length <= (courses ?? Infinity) && used.reduce((sum, i) => sum + items[i]!.credits, 0) <= (credits ?? Infinity)
-  })
+const keeps = (uses: readonly number[], { limits }: Case) =>
+  limits.every(({ room, terms }) => terms.reduce((sum, { of, size }) => of.every(i => uses[i]! >= 0) ? sum + size : sum, 0) <= room)
 
 /** The least that can be left open, tier by tier, over all assignments. */
 function leastOpen(one: Case): number[] {

@@ -1,4 +1,4 @@
-import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from '@ridgeway/core/requirements'
+import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn } from '@ridgeway/core/requirements'
 import { Random } from '../../demo/random'
 
 /** Credits that one missing course stands for, where a line asks for credits as well: whole ones, as the product counts them. */
@@ -52,8 +52,8 @@ export function generateCase(seed: number, shape: Shape): Case {
     }
   }
   const limits: AllocationLimit[] = shape.limits
-    ? [{ items: items.flatMap((_, i) => random.chance(0.5) ? [i] : []),
-        ...(random.chance(0.5) ? { courses: random.between(0, 3) } : { credits: random.between(0, 3) * 350 }) }]
+    ? limitsOn(items.flatMap((_, i) => random.chance(0.5) ? [i] : []),
+        random.chance(0.5) ? { courses: random.between(0, 3) } : { credits: random.between(0, 3) * 350 }, items)
     : []
   const leaves: AllocationTree[] = lines.map((_, line) => ({ line }))
   const of = shape.groups || shape.nested ? intoGroups(leaves, random) : leaves

@@ -74,11 +74,17 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
         )
     }),
   )
-  problem.limits.forEach((limit) => {
-    const shared = limit.items.flatMap(i => problem.items[i]!.fits.map(l => ({ i, l })))
-    if (shared.length > 0 && limit.courses !== undefined) rows.push(`${shared.map(({ i, l }) => x(i, l)).join(' + ')} <= ${limit.courses}`)
-    if (shared.length > 0 && limit.credits !== undefined)
-      rows.push(`${shared.map(({ i, l }) => `${problem.items[i]!.credits} ${x(i, l)}`).join(' + ')} <= ${limit.credits}`)
+  // A term of two is in use when both are: at least the sum of their uses less one.
+  problem.limits.forEach(({ room, terms }, q) => {
+    const parts = terms.flatMap(({ of: [a, b], size }, t) => {
+      const used = (i: number) => problem.items[i]!.fits.map(l => x(i, l))
+      if (b === undefined) return used(a).map(name => `${size} ${name}`)
+      const both = `z_${q}_${t}`
+      bounds.push(` 0 <= ${both} <= 1`)
+      rows.push(`${[...used(a), ...used(b)].join(' + ')} - ${both} <= 1`)
+      return [`${size} ${both}`]
+    })
+    if (parts.length > 0) rows.push(`${parts.join(' + ')} <= ${room}`)
   })
   const pins = problem.items.flatMap((item, i) => item.pinned === undefined ? [] : [x(i, item.pinned)])
   const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))

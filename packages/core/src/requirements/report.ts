@@ -5,7 +5,7 @@ import { byFirmness, type CreditReading, readCredit, type RepeatPolicy, TIERS } 
 import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
 import { SolvedParts } from './allocation/memory'
-import type { AllocationItem, AllocationLimit, AllocationLine } from './allocation/problem'
+import { type AllocationItem, type AllocationLimit, type AllocationLine, limitsOn } from './allocation/problem'
 import { type CompileContext, type CompiledLine, type CompiledProgram, readyProgram, withItems } from './compile'
 import { readRules, type RuleReport } from './rules'
 import {
@@ -208,12 +208,9 @@ export function readProgram(input: ReportInput, memory = memoryOf(input.courses)
     }
   })
   const limits = [
-    ...(input.shared ?? []).map(({ itemIds, courses: most, credits }): AllocationLimit => ({ items: items.flatMap((item, i) =>
-      itemIds.has(item.id) ? [i] : [],
-    ), ...(most === undefined ? {} : { courses: most }), ...(credits === undefined ? {} : { credits }) })),
-    ...candidates.exclusive.map((pair): AllocationLimit => ({ items: items.flatMap((item, i) =>
-      pair.includes(item) ? [i] : [],
-    ), courses: 1 })),
+    ...(input.shared ?? []).flatMap(({ itemIds, courses: most, credits }) =>
+      limitsOn(items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), { courses: most, credits }, items)),
+    ...candidates.exclusive.map(([a, b]): AllocationLimit => ({ room: 0, terms: [{ of: [items.indexOf(a), items.indexOf(b)], size: 1 }] })),
   ]
   const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
   const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) },

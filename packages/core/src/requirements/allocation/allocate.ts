@@ -13,7 +13,7 @@ export function allocate(items: AllocationItem[], lines: AllocationLine[], tree:
   let settled = true
   let nodes = 0
   for (const part of findComponents(items, lines, tree, options.limits ?? [])) {
-    const solved = memory.solve(part, options.nodeLimit ?? NODE_LIMIT)
+    const solved = memory.solve(part, options.nodeLimit ?? NODE_LIMIT, options.policy ?? 'in order')
     proved &&= solved.proved
     settled &&= solved.settled
     nodes += solved.nodes

@@ -1,4 +1,4 @@
-import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree } from './problem'
+import type { AllocationItem, AllocationLimit, AllocationLine, AllocationTree, LimitTerm } from './problem'
 
 /** A node of the tree; `base + c` numbers the branches of a choice, -1 where all are needed. */
 export interface Branch {
@@ -34,9 +34,12 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
   limits: AllocationLimit[]): Component[] {
   const parent = lines.map((_, l) => l)
   const find = (l: number): number => parent[l] === l ? l : parent[l] = find(parent[l]!)
-  const join = (all: number[]) => all.forEach(l => parent[find(l)] = find(all[0]!))
+  const join = (all: readonly number[]) => all.forEach(l => parent[find(l)] = find(all[0]!))
   items.forEach(item => join(item.fits))
-  limits.forEach(limit => join(limit.items.flatMap(i => items[i]!.fits)))
+  // A limit that everything together keeps within ties nothing.
+  const binding = limits.filter(({ room, terms }) =>
+    terms.reduce((sum, { of, size }) => of.every(i => items[i]!.fits.length > 0) ? sum + size : sum, 0) > room)
+  binding.forEach(limit => join(limit.terms.flatMap(({ of }) => of.flatMap(i => items[i]!.fits))))
   const roots: AllocationTree[] = []
   const collect = (node: AllocationTree) => {
     if (!('line' in node) && node.n === node.of.length) node.of.forEach(collect)
@@ -50,7 +53,7 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
   lines.forEach((_, l) => groups.set(find(l), [...groups.get(find(l)) ?? [], l]))
   return [...groups].flatMap(([root, lineIds]) => {
     const itemIds = items.flatMap((item, i) => item.fits.length > 0 && find(item.fits[0]!) === root ? [i] : [])
-    return itemIds.length > 0 ? [makeComponent(itemIds, lineIds, items, lines, roots, limits)] : []
+    return itemIds.length > 0 ? [makeComponent(itemIds, lineIds, items, lines, roots, binding)] : []
   })
 }
 
@@ -97,7 +100,11 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
     choiceLines,
     choices,
     branches,
-    limits: limits.map(limit => ({ ...limit, items: local(limit.items) })).filter(limit => limit.items.length > 0),
+    limits: limits.flatMap(({ room, terms }) => {
+      const mine = terms.filter(({ of }) => of.every(i => itemOf.has(i)))
+        .map(({ of, size }): LimitTerm => ({ of: of.map(i => itemOf.get(i)!) as [number] | [number, number], size }))
+      return mine.length > 0 ? [{ room, terms: mine }] : []
+    }),
     items: itemIds.map((i) => {
       const { tier, credits, fits, pinned, must } = items[i]!
       const pin = pinned === undefined ? undefined : lineOf.get(pinned)

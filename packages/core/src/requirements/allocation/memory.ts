@@ -1,7 +1,6 @@
 import type { Component } from './components'
-import { ComponentSearch } from './search'
-
-type Solved = ReturnType<ComponentSearch['run']>
+import type { ProgramsPolicy } from './problem'
+import { solveComponent, type Solved } from './search'
 
 /** Parts kept; a board has a few of them, and each of its moves changes one or two. */
 const KEPT = 200
@@ -13,11 +12,11 @@ const KEPT = 200
 export class SolvedParts {
   private readonly kept = new Map<string, Solved>()
 
-  solve(part: Component, nodeLimit: number): Solved {
-    const key = JSON.stringify([nodeLimit, part.items, part.lines, part.tree, part.limits])
+  solve(part: Component, nodeLimit: number, policy: ProgramsPolicy): Solved {
+    const key = JSON.stringify([nodeLimit, policy, part.items, part.lines, part.tree, part.limits])
     const before = this.kept.get(key)
     if (before) return before
-    const solved = new ComponentSearch(part, nodeLimit).run()
+    const solved = solveComponent(part, nodeLimit, policy)
     if (this.kept.size >= KEPT) this.kept.delete(this.kept.keys().next().value!)
     this.kept.set(key, solved)
     return solved

@@ -1,173 +1,292 @@
-import type { Branch, Component } from './components'
-import type { LineStates } from './line-states'
-import { type Domain, type LineTable, LineTables } from './line-tables'
-import type { Weights } from './objective'
+import type { Branch } from './components'
+import { Groups } from './groups'
+import type { Costs, Domain, Layout } from './layout'
 
 /** Where between the second-highest and the highest gain a price is set; found by trial, the middle is nearly as good. */
 const LEAN = 0.75
+/** Prices are whole 64ths, so that sums of them are exact. */
+export const GRAIN = 1 / 64
+/** The values of answers are whole: a bound above `best − 1` leaves nothing better. */
+export const CLOSE = 1 - 1 / 128
 
-/** What one line says about one item: its least cost without it and with it, and the cost at which a choice drops the line. */
-interface Voice {
-  line: number
-  without: number
-  with: number
-  gain: number
-  idle: number
-  low: number
-}
+const toGrain = (price: number) => Math.floor(price / GRAIN) * GRAIN
 
 /**
- * The relaxation "every line chooses for itself", with a price λ on each item, over one component.
+ * The relaxation "every line chooses for itself", with a price λ on each item and a price μ on the room of each limit, over one component.
  *
- * Σ lines' least costs − Σ prices is a lower bound for every prices ≥ 0 (Lagrangian duality: Fisher 1981, "The Lagrangian relaxation
- * method for solving integer programming problems"). The prices are improved one item at a time, in sweeps along the item order
- * and back, so that the tables of all lines stay up to date (sequential message passing: Kolmogorov 2006, "Convergent tree-reweighted
- * message passing"): a price between the second-highest and the highest gain leaves the item to exactly one line.
- * On the way every use whose own bound reaches the best known value is struck out.
+ * Σ lines' least costs − Σ what groups take off − Σ μ · room is a lower bound for all prices (Lagrangian duality: Fisher 1981, "The
+ * Lagrangian relaxation method for solving integer programming problems"). A line's least cost is a dynamic programme over the items that
+ * fit it, in order of their tiers, as two tables that meet at every item: `before` is built forwards, `after` backwards. Prices are
+ * improved one item at a time, in sweeps along the item order and back, so that the tables of all lines stay up to date (sequential message
+ * passing: Kolmogorov 2006, "Convergent tree-reweighted message passing"): a price between the second-highest and the highest gain leaves
+ * the item to exactly one line. On the way every use whose own bound reaches the best known value is struck out.
  */
 export class Relaxation {
   readonly prices: Float64Array
+  readonly groups: Groups
   /** The value of the bound as it stands. */
   bound = -Infinity
-  /** Greedy uses found on the way of the last forward sweep. */
+  /** Greedy uses found on the way of the last forward sweep: an edge for each item, -1 for none. */
   readonly guess: Int32Array
-  private readonly n: number
-  private readonly count: number
-  readonly lines: LineTables
-  readonly tables: readonly LineTable[]
-  readonly position: Int32Array
-  private readonly cost: Float64Array
+  readonly before: Float64Array
+  readonly after: Float64Array
+  readonly cost: Float64Array
   /** Cost of a line that a choice does not keep: what is pinned to it. */
-  private readonly idle: Float64Array
-  readonly inChoice: Uint8Array
-  readonly limitOf: Int32Array
-  /** The outermost choice above each line, and what it costs now. */
+  readonly idle: Float64Array
+  /** The outermost choices, the one above each line, and what each costs now. */
   readonly choices: Branch[]
   readonly choiceOf: Int32Array
   private readonly choiceCost: Float64Array
-  private limitSum = 0
+  private readonly groupCost: Float64Array
+  private readonly fills: Int32Array
+  /** What the lines of one item say: least cost without it, with it, the gain, and the cost of the line when it is idle. */
+  private readonly without: Float64Array
+  private readonly with: Float64Array
+  private readonly gain: Float64Array
+  private readonly idleHere: Float64Array
+  private readonly scratch: Float64Array
 
-  constructor(private readonly part: Component, weights: Weights, states: LineStates[], private readonly domain: Domain) {
-    this.n = part.items.length
-    this.count = part.lines.length
-    this.lines = new LineTables(part, weights, states, domain)
-    this.prices = this.lines.prices
-    this.tables = this.lines.tables
-    this.position = this.lines.position
-    this.guess = new Int32Array(this.n).fill(-1)
-    this.cost = new Float64Array(this.count)
-    this.idle = new Float64Array(this.count)
-    this.limitOf = new Int32Array(this.n).fill(-1)
-    part.limits.forEach((limit, q) =>
-      limit.items.forEach((i) => {
-        if (this.limitOf[i]! < 0) this.limitOf[i] = q
-      }),
-    )
-    this.inChoice = Uint8Array.from(part.lines, (_, l) => part.choiceLines.has(l) ? 1 : 0)
+  constructor(readonly layout: Layout, readonly costs: Costs, readonly domain: Domain) {
+    const { n, m, part, tableLength, edges } = layout
+    this.prices = new Float64Array(n)
+    this.groups = new Groups(part.limits, domain, this.prices)
+    this.groupCost = new Float64Array(this.groups.groups.length)
+    this.guess = new Int32Array(n).fill(-1)
+    this.fills = new Int32Array(m)
+    this.before = new Float64Array(tableLength)
+    this.after = new Float64Array(tableLength)
+    this.cost = new Float64Array(m)
+    this.idle = new Float64Array(m)
     this.choices = [...new Set(part.paths.flatMap(path => path.slice(0, 1).map(step => step.node)))]
     this.choiceOf = Int32Array.from(part.paths, path => path.length > 0 ? this.choices.indexOf(path[0]!.node) : -1)
     this.choiceCost = new Float64Array(this.choices.length)
+    this.without = new Float64Array(edges)
+    this.with = new Float64Array(edges)
+    this.gain = new Float64Array(edges)
+    this.idleHere = new Float64Array(edges)
+    this.scratch = new Float64Array(4)
   }
 
   /** Builds all tables afresh from the prices, backwards. */
   rebuild() {
-    for (let l = 0; l < this.count; l++) {
-      this.lines.rebuild(l)
-      this.cost[l] = this.tables[l]!.after[0]!
-      this.idle[l] = this.lines.idleFrom(l, 0)
-    }
+    for (let l = 0; l < this.layout.m; l++) this.rebuildLine(l)
     this.bound = this.total()
   }
 
-  private voice(l: number, i: number): Voice {
-    const { low: lows, pinned } = this.tables[l]!
-    const p = this.position[i * this.count + l]!
-    const low = lows[p]!
-    const { without, with: used } = this.lines.leastCosts(l, i)
-    if (!this.inChoice[l]) return { line: l, without, with: used, gain: without - used, idle: 0, low }
+  private rebuildLine(l: number) {
+    const { layout: { lineStart, lineEdge, size, tableAt, openAt, dueAt, open, inChoice }, costs: { due }, after } = this
+    const states = size[l]!
+    const count = lineStart[l + 1]! - lineStart[l]!
+    const end = tableAt[l]! + count * states
+    const weight = due[dueAt[l]! + count]!
+    for (let s = 0; s < states; s++) after[end + s] = weight * open[openAt[l]! + s]!
+    for (let p = count - 1; p >= 0; p--) this.stepBack(lineEdge[lineStart[l]! + p]!)
+    this.cost[l] = after[tableAt[l]!]!
+    this.idle[l] = inChoice[l] ? this.idleFrom(l, 0) : 0
+  }
+
+  /** The least that a line costs which no choice keeps, from its edge `from` on: what is pinned to it may still stand there. */
+  idleFrom(l: number, from: number): number {
+    const { layout: { lineStart, lineEdge, pinned, edgeItem }, costs: { low }, domain: { edges }, prices } = this
+    let sum = 0
+    for (let k = lineStart[l]! + from; k < lineStart[l + 1]!; k++) {
+      const e = lineEdge[k]!
+      if (pinned[e] && edges[e]) sum += Math.min(0, low[e]! + prices[edgeItem[e]!]!)
+    }
+    return sum
+  }
+
+  /** Whether the item of an allowed edge has this edge as its only way to go. */
+  private mustUse(e: number): boolean {
+    const { domain: { rest, edges }, layout: { edgeItem, itemStart } } = this
+    const i = edgeItem[e]!
+    if (rest[i]) return false
+    for (let other = itemStart[i]!; other < itemStart[i + 1]!; other++) if (other !== e && edges[other]) return false
+    return true
+  }
+
+  private stepBack(e: number) {
+    const { layout: { edgeLine, edgeAt, edgeItem, size, tableAt, openAt, dueAt, open, stepAt, steps }, costs: { low, due }, after } = this
+    const l = edgeLine[e]!
+    const states = size[l]!
+    const p = edgeAt[e]!
+    const allowed = this.domain.edges[e] === 1
+    const must = allowed && this.mustUse(e)
+    const price = low[e]! + this.prices[edgeItem[e]!]!
+    const here = tableAt[l]! + p * states
+    const next = here + states
+    const weight = due[dueAt[l]! + p]!
+    const step = stepAt[e]!
+    const opens = openAt[l]!
+    for (let s = 0; s < states; s++) {
+      let best = must ? Infinity : after[next + s]!
+      const to = steps[step + s]!
+      if (allowed && to >= 0) {
+        const taken = after[next + to]! + price
+        if (taken < best) best = taken
+      }
+      after[here + s] = weight === 0 ? best : best + weight * open[opens + s]!
+    }
+  }
+
+  private stepForward(e: number) {
+    const { layout: { edgeLine, edgeAt, edgeItem, size, tableAt, openAt, dueAt, open, stepAt, steps, lineStart },
+      costs: { low, due }, before } = this
+    const l = edgeLine[e]!
+    const states = size[l]!
+    const p = edgeAt[e]!
+    const allowed = this.domain.edges[e] === 1
+    const must = allowed && this.mustUse(e)
+    const price = low[e]! + this.prices[edgeItem[e]!]!
+    const here = tableAt[l]! + p * states
+    const next = here + states
+    const step = stepAt[e]!
+    if (must) before.fill(Infinity, next, next + states)
+    else before.copyWithin(next, here, next)
+    if (allowed) {
+      for (let s = 0; s < states; s++) {
+        const to = steps[step + s]!
+        if (to >= 0 && before[here + s]! + price < before[next + to]!) before[next + to] = before[here + s]! + price
+      }
+    }
+    if (p + 1 >= lineStart[l + 1]! - lineStart[l]!) return
+    const weight = due[dueAt[l]! + p + 1]!
+    if (weight > 0) for (let s = 0; s < states; s++) before[next + s]! += weight * open[openAt[l]! + s]!
+  }
+
+  /** Empties the tables that are built forwards. */
+  private begin() {
+    const { layout: { m, size, tableAt, openAt, dueAt, open, lineStart }, costs: { due }, before } = this
+    for (let l = 0; l < m; l++) {
+      before.fill(Infinity, tableAt[l]!, tableAt[l]! + size[l]!)
+      before[tableAt[l]!] = lineStart[l + 1]! > lineStart[l]! ? due[dueAt[l]!]! * open[openAt[l]!]! : 0
+    }
+  }
+
+  /** Reads what the line of an edge costs at least without the item and with it, and what the item is worth to it. */
+  private listen(e: number) {
+    const { layout: { edgeLine, edgeAt, edgeItem, size, tableAt, stepAt, steps, inChoice, pinned }, costs: { low }, before, after } = this
+    const l = edgeLine[e]!
+    const states = size[l]!
+    const here = tableAt[l]! + edgeAt[e]! * states
+    const next = here + states
+    const step = stepAt[e]!
+    let without = Infinity
+    let used = Infinity
+    for (let s = 0; s < states; s++) {
+      const reach = before[here + s]!
+      if (reach === Infinity) continue
+      const left = reach + after[next + s]!
+      if (left < without) without = left
+      const to = steps[step + s]!
+      if (to >= 0) {
+        const taken = reach + after[next + to]!
+        if (taken < used) used = taken
+      }
+    }
+    used += low[e]!
+    this.without[e] = without
+    this.with[e] = used
+    if (!inChoice[l]) {
+      this.gain[e] = without - used
+      this.idleHere[e] = 0
+      return
+    }
     // In a choice the line counts with at most what dropping it would cost.
     const drop = this.dropCost(l)
-    const idle = pinned[p] ? this.idle[l]! - Math.min(0, low + this.prices[i]!) : this.idle[l]!
-    const gain = Math.min(without, drop + idle) - Math.min(used, drop + idle + low)
-    return { line: l, without, with: used, gain, idle, low }
+    const idle = pinned[e] ? this.idle[l]! - Math.min(0, low[e]! + this.prices[edgeItem[e]!]!) : this.idle[l]!
+    this.idleHere[e] = idle
+    this.gain[e] = Math.min(without, drop + idle) - Math.min(used, drop + idle + low[e]!)
   }
 
   /** How much more than when idle a line may cost and still be kept by the choices above it. */
   private dropCost(line: number): number {
     let room = Infinity
-    for (const { node, child } of this.part.paths[line]!) {
+    for (const { node, child } of this.layout.part.paths[line]!) {
       if (node.base < 0) {
         for (let c = 0; c < node.of.length; c++) if (c !== child) room -= this.netCost(node.of[c]!)
         continue
       }
       const state = this.domain.branches[node.base + child]
       if (state === 2) return 0
-      const costs: number[] = []
+      const costs = node.of.length <= 3 ? this.scratch : new Float64Array(node.of.length)
+      let count = 0
       let places = node.n
       for (let c = 0; c < node.of.length; c++) {
         const other = this.domain.branches[node.base + c]
         if (c === child || other === 2) continue
+        const net = this.netCost(node.of[c]!)
         if (other === 1) {
           places--
-          room -= this.netCost(node.of[c]!)
+          room -= net
         }
-        else costs.push(this.netCost(node.of[c]!))
+        else count = insert(costs, count, net)
       }
-      if (costs.length > 1) costs.sort((x, y) => x - y)
-      for (let c = 0; c < places - 1; c++) room -= costs[c] ?? 0
-      if (state !== 1) room = Math.min(costs[places - 1] ?? Infinity, room)
+      for (let c = 0; c < places - 1 && c < count; c++) room -= costs[c]!
+      if (state !== 1) room = Math.min(places - 1 < count ? costs[places - 1]! : Infinity, room)
     }
     return room
   }
 
   /** What keeping a branch costs more than leaving it idle. */
-  netCost(node: Branch | { line: number }): number {
-    return this.netCostWith(node, this.cost, this.idle)
-  }
-
-  netCostWith(node: Branch | { line: number }, cost: Float64Array, idle: Float64Array): number {
+  netCost(node: Branch | { line: number }, cost = this.cost, idle = this.idle): number {
     if ('line' in node) return cost[node.line]! - idle[node.line]!
     let sum = 0
     if (node.base < 0) {
-      for (const child of node.of) sum += this.netCostWith(child, cost, idle)
+      for (const child of node.of) sum += this.netCost(child, cost, idle)
       return sum
     }
-    const costs: number[] = []
     let places = node.n
+    let count = 0
+    let least = Infinity
+    let all = 0
+    let most = -Infinity
+    const { branches } = this.domain
     for (let c = 0; c < node.of.length; c++) {
-      const state = this.domain.branches[node.base + c]
+      const state = branches[node.base + c]
       if (state === 2) continue
-      const net = this.netCostWith(node.of[c]!, cost, idle)
+      const net = this.netCost(node.of[c]!, cost, idle)
       if (state === 1) {
         places--
         sum += net
+        continue
       }
-      else costs.push(net)
+      count++
+      all += net
+      if (net < least) least = net
+      if (net > most) most = net
     }
-    if (costs.length > 1) costs.sort((a, b) => a - b)
-    for (let c = 0; c < places; c++) sum += costs[c] ?? Infinity
+    if (places <= 0) return sum
+    if (places > count) return Infinity
+    if (places === count) return sum + all
+    if (places === 1) return sum + least
+    if (places === count - 1 && Number.isFinite(most)) return sum + all - most
+    const costs: number[] = []
+    for (let c = 0; c < node.of.length; c++) if (branches[node.base + c] === 0) costs.push(this.netCost(node.of[c]!, cost, idle))
+    costs.sort((a, b) => a - b)
+    for (let c = 0; c < places; c++) sum += costs[c]!
     return sum
   }
 
   /** The bound from all its parts. */
   private total(): number {
-    this.choices.forEach((choice, c) => this.choiceCost[c] = this.netCost(choice))
-    this.limitSum = this.part.limits.reduce((sum, _, q) => sum + this.limitValue(q), 0)
-    let sum = -this.limitSum
-    for (let l = 0; l < this.count; l++) sum += this.inChoice[l] ? this.idle[l]! : this.cost[l]!
-    for (const cost of this.choiceCost) sum += cost
-    for (let i = 0; i < this.n; i++) if (this.limitOf[i]! < 0) sum -= this.prices[i]!
+    const { groups, layout: { n, m, inChoice } } = this
+    let sum = -groups.rooms()
+    for (let c = 0; c < this.choices.length; c++) sum += this.choiceCost[c] = this.netCost(this.choices[c]!)
+    for (let g = 0; g < this.groupCost.length; g++) sum -= this.groupCost[g] = groups.value(g)
+    for (let l = 0; l < m; l++) sum += inChoice[l] ? this.idle[l]! : this.cost[l]!
+    for (let i = 0; i < n; i++) if (groups.of[i]! < 0) sum -= this.prices[i]!
     return sum
   }
 
   /** Gives a line its cost, and the bound what changes by it. */
   private setLine(l: number, cost: number, idle: number) {
-    if (!this.inChoice[l]) {
+    const c = this.choiceOf[l]!
+    if (!this.layout.inChoice[l]) {
       this.bound += cost - this.cost[l]!
       this.cost[l] = cost
       return
     }
-    const c = this.choiceOf[l]!
     this.bound += idle - this.idle[l]! - this.choiceCost[c]!
     this.cost[l] = cost
     this.idle[l] = idle
@@ -176,179 +295,176 @@ export class Relaxation {
   }
 
   private setPrice(i: number, price: number) {
-    const before = this.prices[i]!
+    const g = this.groups.of[i]!
+    if (g < 0) {
+      this.bound += this.prices[i]! - price
+      this.prices[i] = price
+      return
+    }
     this.prices[i] = price
-    if (this.limitOf[i]! < 0) this.bound += before - price
-    else {
-      const sum = this.part.limits.reduce((total, _, q) => total + this.limitValue(q), 0)
-      this.bound += this.limitSum - sum
-      this.limitSum = sum
-    }
+    const cost = this.groups.value(g)
+    this.bound += this.groupCost[g]! - cost
+    this.groupCost[g] = cost
   }
 
-  /** The most that the prices of a limit's items can bring within the limit; items whole by courses, in parts by credits. */
-  limitValue(q: number, from = 0): number {
-    const limit = this.part.limits[q]!
-    const mine = limit.items.filter(i => i >= from && this.limitOf[i] === q && this.prices[i]! !== 0)
-    // A negative price belongs to an item that must be used: it is paid in any case.
-    const owed = mine.filter(i => this.prices[i]! < 0).reduce((sum, i) => sum + this.prices[i]!, 0)
-    const gaining = mine.filter(i => this.prices[i]! > 0)
-    if (limit.courses !== undefined) {
-      return owed + gaining.map(i => this.prices[i]!).sort((a, b) => b - a).slice(0, limit.courses).reduce((a, b) => a + b, 0)
-    }
-    let left = limit.credits ?? Infinity
-    let sum = owed
-    for (const i of gaining.sort((a, b) => this.prices[b]! / this.part.items[b]!.credits - this.prices[a]! / this.part.items[a]!.credits)) {
-      const share = Math.min(1, left / this.part.items[i]!.credits)
-      sum += Math.ceil(this.prices[i]! * share)
-      left -= this.part.items[i]!.credits * share
-      if (left <= 0) break
-    }
-    return sum
-  }
-
-  /** The price at which a limit lets go of one of its items, seen from item i. */
-  private limitPrice(i: number): number {
-    const q = this.limitOf[i]!
-    const { courses, items } = this.part.limits[q]!
-    if (courses === undefined) return 0
-    if (courses === 0) return Infinity
-    const others = items.filter(other => other !== i && this.limitOf[other] === q).map(other => this.prices[other]!).sort((a, b) => b - a)
-    return Math.max(0, others[courses - 1] ?? 0)
+  /** What the group of an item takes off without it, and beside it when it is used; nothing for an item without limits. */
+  private beside(i: number): { without: number, with: number } {
+    const { groups } = this
+    const g = groups.of[i]!
+    if (g < 0) return { without: 0, with: 0 }
+    const bit = 1 << groups.bit[i]!
+    return { without: groups.value(g, 0, bit), with: groups.value(g, bit) - this.prices[i]! }
   }
 
   /**
-   * One sweep over the items. Gives false when the node is done with: its bound reaches `target`, or an item has nowhere to go.
-   * Forward sweeps need the `after` tables of the last backward sweep, and the reverse.
+   * One sweep over the items. Gives false when the node is done with: its bound leaves nothing better than `best`, or an item has nowhere
+   * to go. Forward sweeps need the `after` tables of the last backward sweep, and the reverse.
    */
-  sweep(forward: boolean, target: number): boolean {
-    const fills = forward ? new Int32Array(this.count) : null
-    if (forward) this.lines.begin()
-    for (let step = 0; step < this.n; step++) {
-      const i = forward ? step : this.n - 1 - step
-      if (!this.visit(i, target)) return false
-      for (const l of this.part.items[i]!.fits) {
-        const p = this.position[i * this.count + l]!
-        if (forward) this.lines.stepForward(l, p)
-        else this.lines.stepBack(l, p)
-      }
-      if (fills) this.guessUse(i, fills)
+  sweep(forward: boolean, best: number): boolean {
+    const { layout: { n, itemStart } } = this
+    if (this.groups.limits.length > 0 && !this.groups.propagate()) return false
+    if (forward) {
+      this.begin()
+      this.fills.fill(0)
     }
+    for (let step = 0; step < n; step++) {
+      const i = forward ? step : n - 1 - step
+      if (!this.visit(i, best)) return false
+      for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) {
+        if (forward) this.stepForward(e)
+        else this.stepBack(e)
+      }
+      if (forward) this.guessUse(i)
+    }
+    for (let q = 0; q < this.groups.limits.length; q++) this.groups.setBestMu(q, GRAIN)
     this.bound = this.total()
-    return this.bound < target - 0.5
+    return !this.isClosed(best)
   }
 
-  private readonly voices: Voice[] = []
+  /** Whether the bound leaves nothing better than `best`. */
+  isClosed = (best: number): boolean => !(this.bound <= best - CLOSE)
 
   /** Sets the best price of one item and strikes out its hopeless uses; false when none is left. */
-  private visit(i: number, target: number): boolean {
-    const { fits } = this.part.items[i]!
-    const voices = this.voices
-    voices.length = 0
+  private visit(i: number, best: number): boolean {
+    const { layout: { itemStart }, domain: { edges, rest }, gain } = this
+    const [from, end] = [itemStart[i]!, itemStart[i + 1]!]
     let open = 0
-    for (const l of fits) {
-      if (!this.lines.allowed(i, l)) continue
+    let only = -1
+    for (let e = from; e < end; e++) {
+      if (!edges[e]) continue
       open++
-      voices.push(this.voice(l, i))
+      only = e
+      this.listen(e)
     }
-    const free = this.domain.rest[i] === 1
+    const free = rest[i] === 1
     if (open === 0) {
       this.setPrice(i, 0)
       return free
     }
     if (!free && open === 1) {
       // Decided: the line's tables hold it, a price would only be paid and refunded.
-      if (voices[0]!.with === Infinity) return false
+      if (this.with[only] === Infinity) return false
       this.setPrice(i, 0)
-      this.settle(i, voices[0]!, 0, true)
-      return true
+      this.settle(i, only, 0, true)
+      return this.groups.of[i]! < 0 || this.groupCost[this.groups.of[i]!]! > -Infinity
     }
     // A line that cannot go without the item keeps it for itself.
-    const bound = voices.find(voice => voice.without === Infinity)
-    if (bound) {
-      if (bound.with === Infinity) return false
-      for (const { line } of voices) if (line !== bound.line) this.domain.lines[i * this.count + line] = 0
-      this.domain.rest[i] = 0
+    for (let e = from; e < end; e++) {
+      if (!edges[e] || this.without[e] !== Infinity) continue
+      if (this.with[e] === Infinity) return false
+      for (let other = from; other < end; other++) if (other !== e) edges[other] = 0
+      rest[i] = 0
       return true
     }
     let first = -Infinity
     let second = -Infinity
-    for (const { gain } of voices) {
-      if (gain > first) {
+    for (let e = from; e < end; e++) {
+      if (!edges[e]) continue
+      if (gain[e]! > first) {
         second = first
-        first = gain
+        first = gain[e]!
       }
-      else if (gain > second) second = gain
+      else if (gain[e]! > second) second = gain[e]!
     }
-    if (!Number.isFinite(first) && first < 0) first = -Infinity
-    const floor = this.limitOf[i]! >= 0 ? this.limitPrice(i) : 0
+    const beside = this.beside(i)
+    const floor = beside.without - beside.with
     let price: number
-    if (free) {
-      const low = Math.max(floor, second, 0)
-      price = first <= floor ? Math.max(0, first) : Math.floor(low + (first - low) * LEAN)
-    }
-    else price = Number.isFinite(second)
-      ? Math.floor(second + (first - second) * LEAN)
-      : second === -Infinity && Number.isFinite(first)
-        ? first
-        : 0
+    if (free) price = first <= floor ? Math.max(0, first) : toGrain(Math.max(floor, second, 0) * (1 - LEAN) + first * LEAN)
+    else price = Number.isFinite(second) ? toGrain(second + (first - second) * LEAN) : first
     if (!Number.isFinite(price)) price = 0
     this.setPrice(i, price)
-    for (const voice of voices) this.settle(i, voice, price, false)
-    if (this.limitOf[i]! < 0) return this.strike(i, voices, free, target)
-    return true
+    for (let e = from; e < end; e++) if (edges[e]) this.settle(i, e, price, false)
+    return this.strike(i, free, best)
   }
 
   /** Brings a line's cost up to date with the item's price. */
-  private settle(i: number, { line, without, with: used, idle, low }: Voice, price: number, must: boolean) {
-    this.setLine(line, must ? used + price : Math.min(without, used + price),
-      idle + (this.part.items[i]!.pinned === line ? Math.min(0, low + price) : 0))
+  private settle(i: number, e: number, price: number, must: boolean) {
+    const used = this.with[e]! + price
+    this.setLine(this.layout.edgeLine[e]!, must ? used : Math.min(this.without[e]!, used),
+      this.idleHere[e]! + (this.layout.pinned[e] ? Math.min(0, this.costs.low[e]! + price) : 0))
   }
 
-  /** Strikes out uses of item i whose bound, with the item put there for certain, reaches the target. */
-  private strike(i: number, voices: readonly Voice[], free: boolean, target: number): boolean {
-    if (target === Infinity) return true
-    const { pinned } = this.part.items[i]!
+  /** Strikes out uses of item i whose bound, with the item put there for certain, leaves nothing better. */
+  private strike(i: number, free: boolean, best: number): boolean {
+    if (best === Infinity) return true
+    const { layout: { itemStart, edgeLine }, domain: { edges, rest }, costs: { low } } = this
+    const [from, end] = [itemStart[i]!, itemStart[i + 1]!]
     const price = this.prices[i]!
-    for (const { line, without, idle } of voices) this.setLine(line, without, idle)
-    const base = this.bound + price
+    const g = this.groups.of[i]!
+    for (let e = from; e < end; e++) if (edges[e]) this.setLine(edgeLine[e]!, this.without[e]!, this.idleHere[e]!)
+    const beside = this.beside(i)
+    const base = this.bound + (g < 0 ? price : this.groupCost[g]!)
+    const restBound = base - beside.without
     let left = 0
-    for (const { line, without, with: used, idle, low } of voices) {
+    const struck: number[] = []
+    for (let e = from; e < end; e++) {
+      if (!edges[e]) continue
       let bound = Infinity
-      if (used < Infinity) {
-        this.setLine(line, used, idle + low)
-        bound = this.bound + price
-        this.setLine(line, without, idle)
+      if (this.with[e]! < Infinity && beside.with > -Infinity) {
+        const before = this.bound
+        this.setLine(edgeLine[e]!, this.with[e]!, this.idleHere[e]! + low[e]!)
+        bound = base + this.bound - before - beside.with
+        this.setLine(edgeLine[e]!, this.without[e]!, this.idleHere[e]!)
       }
-      if (bound >= target - 0.5) this.domain.lines[i * this.count + line] = 0
+      if (bound > best - CLOSE) struck.push(e)
       else left++
     }
-    if (free && base >= target - 0.5) this.domain.rest[i] = 0
-    for (const { line, without, with: used, idle, low } of voices) {
-      this.setLine(line, Math.min(without, used + price), idle + (pinned === line ? Math.min(0, low + price) : 0))
-    }
-    return left > 0 || this.domain.rest[i] === 1
+    for (let e = from; e < end; e++) if (edges[e]) this.settle(i, e, price, false)
+    for (const e of struck) edges[e] = 0
+    if (free && restBound > best - CLOSE) rest[i] = 0
+    return left > 0 || rest[i] === 1
   }
 
   /** Where a sensible person would put the item, seeing what is filled and the tables of what is to come. */
-  private guessUse(i: number, fills: Int32Array) {
+  private guessUse(i: number) {
+    const { layout: { itemStart, edgeLine, edgeAt, size, tableAt, stepAt, steps, inChoice }, costs: { low }, after, fills } = this
     let best = 0
     let chosen = -1
-    for (const l of this.part.items[i]!.fits) {
-      if (!this.lines.allowed(i, l)) continue
-      const { states, low, after, steps } = this.tables[l]!
-      const p = this.position[i * this.count + l]!
-      const to = steps[p]![fills[l]!]!
+    for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) {
+      if (!this.domain.edges[e]) continue
+      const l = edgeLine[e]!
+      const to = steps[stepAt[e]! + fills[l]!]!
       if (to < 0) continue
-      const next = (p + 1) * states.count
-      let gain = after[next + fills[l]!]! - after[next + to]! - low[p]!
-      if (this.inChoice[l]) gain = Math.min(gain, this.dropCost(l) + this.idle[l]! - this.cost[l]! + gain)
+      const next = tableAt[l]! + (edgeAt[e]! + 1) * size[l]!
+      let gain = after[next + fills[l]!]! - after[next + to]! - low[e]!
+      if (inChoice[l]) gain = Math.min(gain, this.dropCost(l) + this.idle[l]! - this.cost[l]! + gain)
       if (gain > best || (chosen < 0 && !this.domain.rest[i])) {
         best = gain
-        chosen = l
+        chosen = e
       }
     }
     this.guess[i] = chosen
-    if (chosen >= 0) fills[chosen] = this.tables[chosen]!.steps[this.position[i * this.count + chosen]!]![fills[chosen]!]!
+    if (chosen >= 0) fills[edgeLine[chosen]!] = steps[stepAt[chosen]! + fills[edgeLine[chosen]!]!]!
   }
+}
+
+/** Puts a value into a short sorted list; gives its new length. */
+function insert(list: Float64Array, count: number, value: number): number {
+  let at = count
+  while (at > 0 && list[at - 1]! > value) {
+    list[at] = list[at - 1]!
+    at--
+  }
+  list[at] = value
+  return count + 1
 }

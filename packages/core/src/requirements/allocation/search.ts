@@ -1,154 +1,220 @@
 import { type Branch, type Component, linesOf } from './components'
 import { Descent } from './descent'
-import { LineStates } from './line-states'
-import type { Domain } from './line-tables'
-import { foldWeights, type Weights } from './objective'
+import { costsOf, Domain, Layout } from './layout'
+import { LocalSearch, type Uses } from './local-search'
+import { foldAll, foldFills, type Weights } from './objective'
+import { Polish } from './polish'
+import type { ProgramsPolicy } from './problem'
 import { Relaxation } from './relaxation'
 
-/** Sweeps at the root and at every further node; more find better bounds, fewer look at more nodes. */
-const START_SWEEPS = 10
-const ROOT_SWEEPS = 60
-const NODE_SWEEPS = 4
-/** Steps of the plain descent tried before a node is split. */
+/** Double sweeps at the root before polishing. */
+const START_SWEEPS = 3
+/** Steps of the plain descent tried before polishing, after it at the root, and at every further node. */
+const FIRST_DESCENT = 150
 const ROOT_DESCENT = 400
 const NODE_DESCENT = 100
+/** Steps of polishing at the root, from no prices at all, and at every further node; and how long each goes on without success. */
+const ROOT_POLISH = [80, 12] as const
+const ZERO_POLISH = [400, 25] as const
+const NODE_POLISH = [60, 12] as const
 /** Nodes spent on the last two criteria (fewest courses, order of lines) once it is proved that no more can be filled. */
 const PREFERENCE_NODES = 8
 
-/** Branch and bound over one component, on the bound of `Relaxation`; every use that cannot be part of a better answer is struck out. */
-export class ComponentSearch {
-  private readonly weights: Weights
-  private readonly states: LineStates[]
-  private readonly members: number[][]
-  private readonly kindOf: Int32Array
+export interface Solved {
+  /** For each item the line it fills, or -1. */
+  uses: number[]
+  proved: boolean
+  settled: boolean
+  nodes: number
+}
+
+/**
+ * The best uses of one component, in two phases: first fills and pins, where one unit left to gain is all that keeps a node open, so that
+ * most cases are proved at the root; then the last criteria among answers that fill as much, for a fixed number of nodes.
+ */
+export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order'): Solved {
+  const fills = foldFills(part, policy)
+  const layout = new Layout(part, fills.quantum)
+  const first = new PhaseSearch(layout, fills, nodeLimit, true)
+  const found = first.run(null)
+  const all = foldAll(part, fills)
+  const second = new PhaseSearch(layout, all, PREFERENCE_NODES, false)
+  const proved = found.complete && fills.ordered
+  second.startFrom(first, all.tier[0]![3] / fills.tier[0]![3])
+  const better = second.run(found.uses, proved)
+  return {
+    uses: [...better.uses].map(e => e < 0 ? -1 : layout.edgeLine[e]!),
+    proved,
+    settled: proved && better.complete && all.rank > 0,
+    nodes: found.nodes,
+  }
+}
+
+/** Branch and bound on the bound of `Relaxation`, under some weights; every use that cannot be part of a better answer is struck out. */
+class PhaseSearch {
+  private readonly part: Component
   private readonly domain: Domain
   private readonly relaxation: Relaxation
+  private readonly polish: Polish
+  private readonly local: LocalSearch
   private readonly twins: number[]
   private best = Infinity
-  private bestUses: number[]
+  private bestUses: Uses
   private nodes = 0
   private stopped = false
-  private preferenceNodes = 0
-  private readonly hasMust: boolean
-  private settled = true
+  private refined = false
 
-  constructor(private readonly part: Component, private readonly nodeLimit: number) {
-    const { items, lines } = part
-    this.weights = foldWeights(part)
-    this.members = lines.map((_, l) => items.flatMap((item, i) => item.fits.includes(l) ? [i] : []))
-    this.states = lines.map((line, l) =>
-      new LineStates(line, this.members[l]!.map(index => ({ item: items[index]!, index })), this.weights.quantum),
-    )
-    this.kindOf = new Int32Array(items.length * lines.length).fill(-1)
-    this.members.forEach((members, l) => members.forEach((i, p) => this.kindOf[i * lines.length + l] = this.states[l]!.kinds[p]!))
-    this.domain = { lines: new Uint8Array(items.length * lines.length), rest: Uint8Array.from(items, item => item.must ? 0 : 1),
-      branches: new Uint8Array(part.branches) }
-    items.forEach((item, i) => item.fits.forEach(l => this.domain.lines[i * lines.length + l] = 1))
-    this.relaxation = new Relaxation(part, this.weights, this.states, this.domain)
+  constructor(private readonly layout: Layout, private readonly weights: Weights, private readonly nodeLimit: number,
+    private readonly thorough: boolean) {
+    this.part = layout.part
+    const costs = costsOf(layout, weights)
+    this.domain = new Domain(layout)
+    this.relaxation = new Relaxation(layout, costs, this.domain)
+    this.polish = new Polish(this.relaxation)
+    this.local = new LocalSearch(layout, costs)
     this.twins = this.findTwins()
-    this.hasMust = items.some(item => item.must)
-    this.bestUses = items.map(() => -1)
-    this.best = this.costOf(this.bestUses)
+    this.bestUses = new Int32Array(layout.n).fill(-1)
+    this.best = this.local.costOf(this.bestUses)
   }
 
   /** For each item the one before it that is alike in everything, or -1: they can stand for each other. */
   private findTwins(): number[] {
-    const { items, lines, limits } = this.part
+    const { items, limits } = this.part
     const last = new Map<string, number>()
     return items.map((item, i) => {
-      const key = [item.tier, item.credits, item.pinned ?? '', item.fits.map(l => `${l}.${this.kindOf[i * lines.length + l]}`).join(),
-        limits.map(limit => limit.items.includes(i)).join()].join('|')
+      const edges = item.fits.map((l, k) => `${l}.${this.layout.kindOf(this.layout.itemStart[i]! + k)}`)
+      // Items that a limit pairs with others are alike to none.
+      const terms = limits.map(({ terms: all }) =>
+        all.flatMap(({ of, size }) => (of as readonly number[]).includes(i) ? [of.length > 1 ? `${i}:${size}` : size] : []).join())
+      const key = [item.tier, item.credits, item.pinned ?? '', item.must ?? '', edges.join(), terms.join(';')].join('|')
       const twin = last.get(key) ?? -1
       last.set(key, i)
       return twin
     })
   }
 
-  /**
-   * Two places to start from: no prices, which suits courses in plenty, and every item's full worth, where the bound starts at
-   * "everything asked, less everything there is", which is nearly right where courses are scarce. The better of the two goes on.
-   * False when one of them settled everything.
-   */
-  private chooseStart(): boolean {
-    const { prices } = this.relaxation
-    const { tier, quantum } = this.weights
-    const starts = [
-      this.part.items.map(() => 0),
-      this.part.items.map(item => item.must ? 0 : item.credits / quantum * tier.slice(item.tier).reduce((a, b) => a + b, 0)),
-    ]
-    let better = { bound: -Infinity, prices: prices.slice() }
-    for (const start of starts) {
-      prices.set(start)
-      if (!this.tighten(START_SWEEPS)) return false
-      if (this.relaxation.bound > better.bound) better = { bound: this.relaxation.bound, prices: prices.slice() }
+  /** Takes over the prices of an earlier phase, whose values are so many times smaller. */
+  startFrom({ relaxation: { prices, groups } }: PhaseSearch, scale: number) {
+    prices.forEach((price, i) => this.relaxation.prices[i] = Math.round(price * scale))
+    groups.mu.forEach((mu, q) => this.relaxation.groups.setMu(q, mu * scale))
+  }
+
+  /** Searches from an answer, if one is known; `deeply` false only makes that answer better. */
+  run(start: Uses | null, deeply = true): { uses: Uses, complete: boolean, nodes: number } {
+    if (start) {
+      this.accept(start)
+      this.refine()
     }
-    prices.set(better.prices)
+    if (deeply && !this.settleAtRoot()) this.explore(true)
+    return { uses: this.bestUses, complete: deeply && !this.stopped, nodes: this.nodes }
+  }
+
+  /** True when the root itself proves the best answer. */
+  private settleAtRoot(): boolean {
+    const { relaxation } = this
+    relaxation.rebuild()
+    if (this.isDone()) return true
+    if (!this.sweeps(START_SWEEPS)) return true
+    if (this.descend(FIRST_DESCENT)) return true
+    if (!this.polishing(ROOT_POLISH)) return true
+    if (!this.sweeps(1)) return true
+    if (this.descend(ROOT_DESCENT)) return true
+    if (!this.thorough) return false
+    const kept = { prices: relaxation.prices.slice(), mu: relaxation.groups.mu.slice(), bound: relaxation.bound }
+    relaxation.prices.fill(0)
+    relaxation.groups.limits.forEach((_, q) => relaxation.groups.setMu(q, 0))
+    relaxation.rebuild()
+    if (!this.polishing(ZERO_POLISH)) return true
+    if (relaxation.bound < kept.bound) {
+      relaxation.prices.set(kept.prices)
+      kept.mu.forEach((mu, q) => relaxation.groups.setMu(q, mu))
+      relaxation.rebuild()
+    }
+    return !this.sweeps(1)
+  }
+
+  private isDone = (): boolean => this.relaxation.isClosed(this.best)
+
+  /** Polishes the bound, and takes what its steps mostly used for an answer; false when nothing better is left. */
+  private polishing([steps, patience]: readonly [number, number]): boolean {
+    const open = this.polish.run(this.best, steps, patience)
+    if (!open) return false
+    this.accept(this.local.fromWishes(this.polish.often, 0.5))
+    this.refine()
+    return !this.isDone()
+  }
+
+  /** Sweeps there and back; false when nothing better is left. */
+  private sweeps(times: number): boolean {
+    const { relaxation } = this
+    let before = relaxation.bound
+    for (let round = 0; round < times; round++) {
+      if (!relaxation.sweep(true, this.best)) return false
+      this.accept(relaxation.guess)
+      if (!relaxation.sweep(false, this.best)) return false
+      if (relaxation.bound <= before) break
+      before = relaxation.bound
+    }
+    this.refine()
+    if (this.isDone()) return false
+    this.keepCertainBranches()
     return true
   }
 
-  run(): { uses: number[], proved: boolean, settled: boolean, nodes: number } {
-    if (this.chooseStart()) this.explore(ROOT_SWEEPS)
-    return { uses: this.bestUses, proved: !this.stopped, settled: this.settled && !this.stopped, nodes: this.nodes }
+  /** A plain descent with a budget; true when it saw everything. */
+  private descend(budget: number): boolean {
+    const end = new Descent(this.relaxation, this.domain).run(this.best, budget, (uses) => {
+      this.accept(uses)
+      return this.best
+    })
+    this.refine()
+    return end === 'complete' || this.isDone()
   }
 
-  /** Below this cost, more would be filled or fewer pins broken; from it up, only the last two criteria differ. */
-  private fillTarget(): number {
-    const { tie, rank } = this.weights
-    return this.best - this.bestUses.reduce((sum, l) => sum + (l < 0 ? 0 : tie + rank * this.part.lines[l]!.rank), 0)
-  }
-
-  private explore(sweeps: number) {
+  private explore(atRoot: boolean) {
     if (this.stopped) return
+    const { domain, relaxation } = this
     this.nodes++
-    const open = this.tighten(sweeps)
-    if (!open) return
-    if (this.relaxation.bound >= this.fillTarget() - 0.5 && ++this.preferenceNodes > PREFERENCE_NODES) {
-      this.settled = false
-      return
+    if (!atRoot) {
+      relaxation.rebuild()
+      if (this.isDone() || !this.sweeps(1) || !this.polishing(NODE_POLISH) || !this.sweeps(1)) return
     }
     const item = this.pickItem()
     if (item < 0) {
       this.accept(this.usesOfDomain())
       return
     }
-    const end = new Descent(this.part, this.relaxation, this.domain).run(this.best, this.nodes === 1 ? ROOT_DESCENT : NODE_DESCENT,
-      (uses) => {
-        this.accept(uses)
-        return this.best
-      })
-    if (end === 'complete') return
+    if (this.descend(atRoot ? ROOT_DESCENT : NODE_DESCENT)) return
     if (this.nodes >= this.nodeLimit) {
       this.stopped = true
       return
     }
-    const { lines, rest, branches } = this.domain
-    const count = this.part.lines.length
-    const kept = { lines: lines.slice(), rest: rest.slice(), branches: branches.slice(), prices: this.relaxation.prices.slice() }
+    const kept = { domain: domain.copy(), prices: relaxation.prices.slice(), mu: relaxation.groups.mu.slice() }
     const goBack = () => {
-      lines.set(kept.lines)
-      rest.set(kept.rest)
-      branches.set(kept.branches)
-      this.relaxation.prices.set(kept.prices)
+      domain.restore(kept.domain)
+      relaxation.prices.set(kept.prices)
+      kept.mu.forEach((mu, q) => relaxation.groups.setMu(q, mu))
     }
     const choice = this.pickBranch()
     if (choice) {
       this.keepBranch(choice.node, choice.child)
-      this.explore(NODE_SWEEPS)
+      this.explore(false)
       goBack()
       this.dropBranch(choice.node, choice.child)
-      this.explore(NODE_SWEEPS)
+      this.explore(false)
       return
     }
-    const options = this.part.items[item]!.fits.filter(l => lines[item * count + l])
-    const guess = this.relaxation.guess[item]!
-    const order = [...(rest[item] ? [-1] : []), ...options].sort((a, b) =>
-      Number(b === guess) - Number(a === guess) || this.rankOf(a) - this.rankOf(b),
-    )
+    const { itemStart, edgeLine } = this.layout
+    const options: number[] = domain.rest[item] ? [-1] : []
+    for (let e = itemStart[item]!; e < itemStart[item + 1]!; e++) if (domain.edges[e]) options.push(e)
+    const guess = relaxation.guess[item]!
+    const rank = (e: number) => e < 0 ? Infinity : this.part.lines[edgeLine[e]!]!.rank
+    options.sort((a, b) => Number(b === guess) - Number(a === guess) || rank(a) - rank(b))
     const closed: number[] = []
-    for (const option of order) {
+    for (const option of options) {
       goBack()
       this.assign(item, option, closed)
-      this.explore(NODE_SWEEPS)
+      this.explore(false)
       closed.push(option)
     }
   }
@@ -170,56 +236,39 @@ export class ComponentSearch {
   }
 
   private keepBranch(node: Branch, child: number) {
-    this.domain.branches[node.base + child] = 1
-    if (node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length < node.n) return
+    const { branches } = this.domain
+    branches[node.base + child] = 1
+    if (node.of.filter((_, c) => branches[node.base + c] === 1).length < node.n) return
     node.of.forEach((_, c) => {
-      if (this.domain.branches[node.base + c] === 0) this.dropBranch(node, c)
+      if (branches[node.base + c] === 0) this.dropBranch(node, c)
     })
   }
 
   /** A branch left out takes no course but what is pinned to it. */
   private dropBranch(node: Branch, child: number) {
+    const { lineStart, lineEdge, pinned } = this.layout
     this.domain.branches[node.base + child] = 2
-    const count = this.part.lines.length
     for (const l of linesOf(node.of[child]!)) {
-      for (const i of this.members[l]!) if (this.part.items[i]!.pinned !== l) this.domain.lines[i * count + l] = 0
+      for (let k = lineStart[l]!; k < lineStart[l + 1]!; k++) {
+        if (!pinned[lineEdge[k]!] && !this.part.items[this.layout.edgeItem[lineEdge[k]!]!]!.must) this.domain.edges[lineEdge[k]!] = 0
+      }
     }
   }
-
-  private rankOf = (line: number) => line < 0 ? Infinity : this.part.lines[line]!.rank
 
   /**
    * Gives the item one way to go. Ways tried before for the item are closed for its later twins as well: they would be the same answers.
    */
   private assign(item: number, option: number, closed: readonly number[]) {
-    const count = this.part.lines.length
-    for (const l of this.part.items[item]!.fits) this.domain.lines[item * count + l] = l === option ? 1 : 0
-    this.domain.rest[item] = option < 0 ? 1 : 0
+    const { itemStart } = this.layout
+    const { edges, rest } = this.domain
+    for (let e = itemStart[item]!; e < itemStart[item + 1]!; e++) edges[e] = e === option ? 1 : 0
+    rest[item] = option < 0 ? 1 : 0
     for (let twin = this.twins.indexOf(item); twin >= 0; twin = this.twins.indexOf(twin)) {
       for (const way of closed) {
-        if (way < 0) this.domain.rest[twin] = 0
-        else this.domain.lines[twin * count + way] = 0
+        if (way < 0) rest[twin] = 0
+        else edges[itemStart[twin]! + way - itemStart[item]!] = 0
       }
     }
-  }
-
-  /** Improves the bound until the node is settled (false) or nothing moves any more. */
-  private tighten(sweeps: number): boolean {
-    const { relaxation } = this
-    relaxation.rebuild()
-    if (!(relaxation.bound < this.best - 0.5)) return false
-    let stale = 0
-    let before = relaxation.bound
-    for (let round = 0; round < sweeps; round++) {
-      if (!relaxation.sweep(true, this.best)) return false
-      this.accept([...relaxation.guess])
-      if (!relaxation.sweep(false, this.best)) return false
-      stale = relaxation.bound > before + Math.abs(this.best - before) * 0.002 ? 0 : stale + 1
-      before = Math.max(before, relaxation.bound)
-      if (stale >= 4) break
-    }
-    this.keepCertainBranches()
-    return true
   }
 
   /** Branches whose loss alone would reach the best known value are kept for certain. */
@@ -235,11 +284,11 @@ export class ComponentSearch {
 
   /** The branches of a choice that are not decided, cheapest first, and how many of them are yet to be filled. */
   private openBranches(node: Branch): { list: { child: number, cost: number }[], places: number } {
+    const { branches } = this.domain
     const list = node.of.flatMap((branch, child) =>
-      this.domain.branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [],
+      branches[node.base + child] === 0 ? [{ child, cost: this.relaxation.netCost(branch) }] : [],
     )
-    return { list: list.sort((a, b) => a.cost - b.cost),
-      places: node.n - node.of.filter((_, c) => this.domain.branches[node.base + c] === 1).length }
+    return { list: list.sort((a, b) => a.cost - b.cost), places: node.n - node.of.filter((_, c) => branches[node.base + c] === 1).length }
   }
 
   /**
@@ -249,165 +298,44 @@ export class ComponentSearch {
   private pickItem(): number {
     let best = -1
     let most = -1
-    for (let i = 0; i < this.part.items.length; i++) {
-      if (!this.isOpen(i)) continue
-      const weight = this.relaxation.prices[i]! / this.ways(i)
+    for (let i = 0; i < this.layout.n; i++) {
+      const ways = this.domain.ways(i)
+      if (ways <= 1) continue
+      const weight = Math.abs(this.relaxation.prices[i]!) / ways
       if (weight > most) {
         most = weight
         best = i
       }
     }
     // Twins are decided in order, so that closing what was tried is sound.
-    while (best >= 0 && this.twins[best]! >= 0 && this.isOpen(this.twins[best]!)) best = this.twins[best]!
+    while (best >= 0 && this.twins[best]! >= 0 && this.domain.ways(this.twins[best]!) > 1) best = this.twins[best]!
     return best
   }
 
-  private isOpen = (i: number): boolean => this.ways(i) > 1
-
-  private ways(i: number): number {
-    const count = this.part.lines.length
-    let ways = this.domain.rest[i]!
-    for (const l of this.part.items[i]!.fits) ways += this.domain.lines[i * count + l]!
-    return ways
-  }
-
-  private usesOfDomain(): number[] {
-    const count = this.part.lines.length
-    return this.part.items.map((item, i) => item.fits.find(l => this.domain.lines[i * count + l]) ?? -1)
-  }
-
-  private accept(uses: number[]) {
-    const cost = this.costOf(uses)
-    if (cost >= this.best) return
-    this.best = cost
-    this.bestUses = uses
-    this.improve([...uses])
-  }
-
-  /** The objective of a whole assignment; Infinity where a cap or a limit forbids it. */
-  private costOf(uses: readonly number[]): number {
-    if (!this.withinLimits(uses)) return Infinity
-    const costs = this.part.lines.map((_, l) => this.lineCost(l, uses))
-    return costs.includes(BROKEN) ? Infinity : this.treeCost(this.part.tree, costs).kept
-  }
-
-  private withinLimits(uses: readonly number[]): boolean {
-    if (this.part.limits.length === 0 && !this.hasMust) return true
-    if (this.part.items.some((item, i) => item.must && uses[i]! < 0)) return false
-    return this.part.limits.every((limit) => {
-      const used = limit.items.filter(i => uses[i]! >= 0)
-      return used.length <= (limit.courses ?? Infinity)
-        && used.reduce((sum, i) => sum + this.part.items[i]!.credits, 0) <= (limit.credits ?? Infinity)
+  private usesOfDomain(): Uses {
+    const { itemStart, n } = this.layout
+    return Int32Array.from({ length: n }, (_, i) => {
+      for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) if (this.domain.edges[e]) return e
+      return -1
     })
   }
 
-  private treeCost(node: Branch | { line: number }, lines: readonly LineCost[]): LineCost {
-    if ('line' in node) return lines[node.line]!
-    let idle = 0
-    let kept = 0
-    if (node.base < 0) {
-      for (const child of node.of) {
-        const cost = this.treeCost(child, lines)
-        idle += cost.idle
-        kept += cost.kept
-      }
-      return { idle, kept }
-    }
-    const extra = node.of.map((child) => {
-      const cost = this.treeCost(child, lines)
-      idle += cost.idle
-      return cost.kept - cost.idle
-    }).sort((a, b) => a - b)
-    return { idle, kept: extra.slice(0, node.n).reduce((a, b) => a + b, idle) }
+  private accept(uses: Uses) {
+    const cost = this.local.costOf(uses)
+    if (cost >= this.best) return
+    this.best = cost
+    this.bestUses = uses.slice()
+    this.refined = false
   }
 
-  private lineCost(l: number, uses: readonly number[]): LineCost {
-    const { items, lines } = this.part
-    const states = this.states[l]!
-    const count = lines.length
-    let state = 0
-    let tier = 0
-    let kept = 0
-    let idle = 0
-    for (const i of this.members[l]!) {
-      if (uses[i] !== l) continue
-      for (; tier < items[i]!.tier; tier++) kept += this.weights.tier[tier]! * states.open[state]!
-      state = states.step[this.kindOf[i * count + l]!]![state]!
-      if (state < 0) return BROKEN
-      idle += this.weights.tie + this.weights.rank * lines[l]!.rank - (items[i]!.pinned === l ? this.weights.pin : 0)
-    }
-    for (; tier < 4; tier++) kept += this.weights.tier[tier]! * states.open[state]!
-    return { kept: kept + idle, idle }
-  }
-
-  /** Local search: one item moved, or moved with one other pushed out of the line it enters, as long as that helps. */
-  private improve(uses: number[]) {
-    const { choices, choiceOf } = this.relaxation
-    const costs = this.part.lines.map((_, l) => this.lineCost(l, uses))
-    const choiceCosts = choices.map(choice => this.treeCost(choice, costs).kept)
-    let cost = this.withinLimits(uses) ? this.treeCost(this.part.tree, costs).kept : Infinity
-    /** Puts items elsewhere if that is cheaper; else leaves everything as it was. Only what the moves touch is counted again. */
-    const attempt = (moves: { i: number, to: number }[]): boolean => {
-      const old = moves.map(({ i }) => uses[i]!)
-      const touched: number[] = []
-      for (const l of [...old, ...moves.map(({ to }) => to)]) if (l >= 0 && !touched.includes(l)) touched.push(l)
-      const before = touched.map(l => costs[l]!)
-      for (const { i, to } of moves) uses[i] = to
-      let now = cost
-      const touchedChoices: { c: number, kept: number }[] = []
-      let broken = false
-      for (const l of touched) {
-        const fresh = this.lineCost(l, uses)
-        broken ||= fresh === BROKEN
-        if (choiceOf[l]! < 0) now += fresh.kept - costs[l]!.kept
-        else if (!touchedChoices.some(({ c }) => c === choiceOf[l]))
-          touchedChoices.push({ c: choiceOf[l]!, kept: choiceCosts[choiceOf[l]!]! })
-        costs[l] = fresh
-      }
-      for (const { c, kept } of touchedChoices) {
-        choiceCosts[c] = this.treeCost(choices[c]!, costs).kept
-        now += choiceCosts[c]! - kept
-      }
-      if (Number.isNaN(now) || cost === Infinity) now = this.treeCost(this.part.tree, costs).kept
-      if (!broken && now < cost && this.withinLimits(uses)) {
-        cost = now
-        return true
-      }
-      moves.forEach(({ i }, m) => uses[i] = old[m]!)
-      touched.forEach((l, t) => costs[l] = before[t]!)
-      for (const { c, kept } of touchedChoices) choiceCosts[c] = kept
-      return false
-    }
-    for (let better = true; better;) {
-      better = false
-      for (let i = 0; i < uses.length; i++) {
-        for (const to of [...this.part.items[i]!.fits, -1]) {
-          if (to !== uses[i] && (attempt([{ i, to }]) || this.pushOut(uses, i, to, attempt))) better = true
-        }
-      }
-    }
-    if (cost < this.best) {
-      this.best = cost
-      this.bestUses = [...uses]
-    }
-  }
-
-  private pushOut(uses: readonly number[], i: number, to: number, attempt: (moves: { i: number, to: number }[]) => boolean): boolean {
-    if (to < 0) return false
-    for (const j of this.members[to]!) {
-      if (uses[j] !== to || j === i) continue
-      for (const elsewhere of [...this.part.items[j]!.fits, -1]) {
-        if (elsewhere !== to && attempt([{ i, to }, { i: j, to: elsewhere }])) return true
-      }
-    }
-    return false
+  /** Makes the best answer better by small moves. */
+  private refine() {
+    if (this.refined) return
+    this.refined = true
+    const better = this.bestUses.slice()
+    const cost = this.local.improve(better)
+    if (cost >= this.best) return
+    this.best = cost
+    this.bestUses = better
   }
 }
-
-/** Cost of a line or branch when a choice keeps it, and when not. */
-interface LineCost {
-  kept: number
-  idle: number
-}
-/** The uses of a line break one of its caps: they cannot be, whether a choice keeps the line or not. */
-const BROKEN: LineCost = { kept: Infinity, idle: Infinity }

@@ -25,7 +25,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
   const catalog = useCatalogStore()
   const { today } = useNow()
 
-  const inputs = computed(() => student.standing?.inputs ?? [])
+  const asked = computed(() => student.standing?.asked ?? { programs: [], sharing: [] })
   const reports = computed(() => student.standing?.reports ?? [])
 
   /** Depends on the record only: a plan neither opens nor closes a way. */
@@ -70,12 +70,12 @@ export const useRequirementsStore = defineStore('requirements', () => {
   /** What would change if an item counted elsewhere in a program. */
   function changesFor(program: string, itemId: string): UseChange[] {
     const index = reports.value.findIndex(report => report.code === program)
-    return index < 0 ? [] : explainUse(inputs.value[index]!, reports.value[index]!, itemId)
+    return index < 0 ? [] : explainUse(asked.value, reports.value, index, itemId)
   }
 
   /** Where an item's use is pinned in a program, or null. */
   function pinOf(program: string, itemId: string): string | null {
-    return inputs.value.find(input => input.program.code === program)?.pins?.[itemId] ?? null
+    return asked.value.programs.find(input => input.program.code === program)?.pins?.[itemId] ?? null
   }
 
   /** Pins a use: in the plan for a planned course, beside the record for any other. */

@@ -122,7 +122,7 @@ export const useStudentStore = defineStore('student', () => {
   const firstReading = computed<Standing | null>(() =>
     state.value && catalog.ready ? readStanding(file.value!, rules.value, today.value) : null,
   )
-  const { settled, looking } = useSettled(() => firstReading.value?.inputs ?? [], () => firstReading.value?.reports ?? [])
+  const { settled, looking } = useSettled(() => firstReading.value?.asked ?? null, () => firstReading.value?.reports ?? [])
   /** The reading that every view shows: with what was found since where a program's best use was not proved at once. */
   const standing = computed<Standing | null>(() =>
     settled.value && firstReading.value

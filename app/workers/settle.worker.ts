@@ -1,5 +1,5 @@
-import { readProgram, type ReportInput } from '@ridgeway/core/requirements'
+import { type ProgramsInput, readTogether } from '@ridgeway/core/requirements'
 
 /** Looks further than a page may take: the same reading with a far larger limit, away from the page. */
 const PATIENT = 6000
-self.onmessage = ({ data }: MessageEvent<ReportInput>) => self.postMessage(readProgram({ ...data, nodeLimit: PATIENT }))
+self.onmessage = ({ data }: MessageEvent<ProgramsInput>) => self.postMessage(readTogether({ ...data, nodeLimit: PATIENT }))

@@ -1,5 +1,5 @@
 import highsLoader from 'highs'
-import type { AllocationLine, AllocationTree } from '@ridgeway/core/requirements'
+import type { AllocationLine, AllocationTree, ProgramsPolicy } from '@ridgeway/core/requirements'
 import type { Case } from './generate'
 
 type Highs = Awaited<ReturnType<typeof highsLoader>>
@@ -11,9 +11,10 @@ export const loadHighs = () => loading ??= highsLoader()
 /**
  * The same objective as an integer programme, solved one criterion after the other (each earlier optimum becomes a constraint),
  * so that it shares nothing with the folded weights of the product's own search.
- * Gives the optimal value of each: open after tier 0, 1, 2, 3; pins broken; items used; sum of ranks.
+ * Gives the optimal value of each: for every program in order (or all in sum) open after tier 0, 1, 2, 3 and pins broken; then items
+ * used; sum of ranks.
  */
-export function solveReference(highs: Highs, problem: Case, criteria = 7): number[] {
+export function solveReference(highs: Highs, problem: Case, criteria = Infinity, policy: ProgramsPolicy = 'in order'): number[] {
   const x = (i: number, l: number) => `x_${i}_${l}`
   const rows: string[] = []
   const binaries: string[] = []
@@ -86,11 +87,15 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
     })
     if (parts.length > 0) rows.push(`${parts.join(' + ')} <= ${room}`)
   })
-  const pins = problem.items.flatMap((item, i) => item.pinned === undefined ? [] : [x(i, item.pinned)])
   const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))
   const objectives = [
-    ...[0, 1, 2, 3].map(tier => problem.lines.map((_, l) => `o_${l}_${tier}`).join(' + ')),
-    pins.length > 0 ? pins.map(name => `- ${name}`).join(' ') : `0 ${binaries[0]}`,
+    ...programGroups(problem, policy).flatMap((mine) => {
+      const pins = problem.items.flatMap((item, i) => item.pinned !== undefined && mine.includes(item.pinned) ? [x(i, item.pinned)] : [])
+      return [
+        ...[0, 1, 2, 3].map(tier => mine.map(l => `o_${l}_${tier}`).join(' + ')),
+        pins.length > 0 ? pins.map(name => `- ${name}`).join(' ') : `0 ${binaries[0]}`,
+      ]
+    }),
     uses.map(use => use.name).join(' + '),
     uses.map(use => `${use.rank} ${use.name}`).join(' + '),
   ]
@@ -105,6 +110,13 @@ export function solveReference(highs: Highs, problem: Case, criteria = 7): numbe
     fixed.push(`${objective} <= ${value}`)
     return value
   })
+}
+
+/** The lines that one round of criteria is about: those of a program, or all of them. */
+export function programGroups({ lines }: Pick<Case, 'lines'>, policy: ProgramsPolicy): number[][] {
+  const programs = [...new Set(lines.map(line => line.program ?? 0))].sort((a, b) => a - b)
+  const groups = policy === 'in sum' ? [programs] : programs.map(p => [p])
+  return groups.map(group => lines.flatMap((line, l) => group.includes(line.program ?? 0) ? [l] : []))
 }
 
 function walkTree(node: AllocationTree, path: string[], onLine: (line: number, path: string[]) => void,

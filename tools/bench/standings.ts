@@ -1,12 +1,13 @@
 import { type CourseItem, termOrder } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
 import { type Catalog, EMPTY_FILE, type PlanEntry, readStanding, type StudentFile } from '@ridgeway/core/planning'
-import { allocate, readProgram, SolvedParts } from '@ridgeway/core/requirements'
+import { allocate, openByTier, readTogether, SolvedParts } from '@ridgeway/core/requirements'
 import { COURSES } from '../../demo/courses'
 import { PROGRAMS } from '../../demo/programs'
 import { TERMS } from '../../demo/calendar'
 import { generateCase, type Case } from '../../tests/references/generate'
-import { loadHighs, solveReference } from '../../tests/references/ilp'
+import { generatePrograms, treeOfProgram } from '../../tests/references/generate-programs'
+import { loadHighs, programGroups, solveReference } from '../../tests/references/ilp'
 import { KeptCollege, programsAt } from '../../server/college/college'
 import { fileOf, planIn } from '../../server/college/student'
 import type { Database } from '../../server/db/connect'
@@ -18,6 +19,8 @@ import { median, quantile, round, time, type Figure } from './figure'
 
 const HARD_CASES = 60
 const REFERENCE_CASES = 10
+const JOINT_CASES = 40
+const JOINT_REFERENCE_CASES = 10
 const MOVES = 120
 
 /** Requirement use: the authored students' own records, then hard generated cases against the integer-programming reference. */
@@ -29,12 +32,11 @@ export async function benchAllocation(db: Database): Promise<Figure[]> {
   for (const dossier of (await readDossiers(db, authored.map(person => person.id))).values()) {
     const file = fileOf(dossier, college, '2027SP', planIn(dossier).plan, '2026-11-09')
     const catalog = { ...college.catalog, programs: programsAt(college, dossier.programs) }
-    const { inputs } = readStanding(file, catalog, '2026-11-09')
-    for (const input of inputs) {
-      const runs = Array.from({ length: 15 }, () => time(() => readProgram(input, new SolvedParts())))
-      times.push(...runs.map(run => run.ms))
-      authoredProved.push(runs[0]!.result.proved)
-    }
+    const { asked } = readStanding(file, catalog, '2026-11-09')
+    // All programs of a student as one reading, as every page makes it.
+    const runs = Array.from({ length: 15 }, () => time(() => readTogether(asked, new SolvedParts())))
+    times.push(...runs.map(run => run.ms))
+    authoredProved.push(runs[0]!.result.every(report => report.proved))
   }
   const hard: Case[] = Array.from({ length: HARD_CASES }, (_, i) => generateCase(9000 + i, { lines: 30, items: 45, fits: 6, groups: true }))
   const own = hard.map(problem => time(() => allocate(problem.items, problem.lines, problem.tree)))
@@ -47,17 +49,51 @@ export async function benchAllocation(db: Database): Promise<Figure[]> {
     { name: 'allocation authored median', value: round(median(times)), unit: 'ms',
       reference: `${authored.length} authored students, all their programs, ${
         authoredProved.filter(Boolean).length
-      } of ${authoredProved.length} readings proved`, ratio: null, target: '≤ 5', ok: median(times) <= 5 },
+      } of ${authoredProved.length} readings proved`, ratio: null, target: '≤ 3', ok: median(times) <= 3 },
     { name: 'allocation authored worst', value: round(quantile(times, 1)), unit: 'ms', reference: 'the slowest reading of any of them',
-      ratio: null, target: '', ok: null },
+      ratio: null, target: '≤ 80, all proved', ok: quantile(times, 1) <= 80 && authoredProved.every(Boolean) },
     { name: 'allocation hard median', value: round(median(own.map(run => run.ms))), unit: 'ms',
       reference: `HiGHS on the same seven criteria, one after the other: ${round(median(reference))} ms`, ratio: round(ratio),
-      target: '≤ 20 and ratio ≥ 15', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 15 },
+      target: '≤ 20 and ratio ≥ 25', ok: median(own.map(run => run.ms)) <= 20 && ratio >= 25 },
     { name: 'allocation hard worst', value: round(quantile(own.map(run => run.ms), 1)), unit: 'ms',
       reference: `${HARD_CASES} generated cases, 45 courses, 30 lines, choices`, ratio: null, target: '', ok: null },
     { name: 'allocation hard proved in 50 ms', value: round(proved / HARD_CASES), unit: 'share',
       reference: `${own.filter(run => run.result.proved).length} of ${HARD_CASES} proved at all`, ratio: round(proved / HARD_CASES),
-      target: '≥ 0.98', ok: proved / HARD_CASES >= 0.98 },
+      target: '≥ 0.95', ok: proved / HARD_CASES >= 0.95 },
+    ...benchJoint(highs),
+  ]
+}
+
+/** Several programs at once under tight sharing rules, by the default policy, against one integer programme over all of them. */
+function benchJoint(highs: Awaited<ReturnType<typeof loadHighs>>): Figure[] {
+  const cases = [
+    ...Array.from({ length: JOINT_CASES / 2 }, (_, i) => generatePrograms(9100 + i, { lines: [14, 6], courses: 38, fits: 3, choices: true })),
+    ...Array.from({ length: JOINT_CASES / 2 }, (_, i) => generatePrograms(9200 + i, { lines: [14, 5, 4], courses: 38, fits: 3, choices: true })),
+  ]
+  const own = cases.map(problem => time(() => allocate(problem.items, problem.lines, problem.tree, { limits: problem.limits, nodeLimit: 250 })))
+  const page = cases.map(problem => time(() => allocate(problem.items, problem.lines, problem.tree, { limits: problem.limits })).ms)
+  const compared = cases.map((_, i) => i).filter(i => i % (JOINT_CASES / JOINT_REFERENCE_CASES) === 0)
+  const reference = compared.map(i => time(() => solveReference(highs, cases[i]!, 5 * programGroups(cases[i]!, 'in order').length)))
+  const equal = compared.filter((i, k) => {
+    const { uses } = own[i]!.result
+    const value = programGroups(cases[i]!, 'in order').flatMap((_, p) =>
+      [...openByTier(cases[i]!.items, cases[i]!.lines, treeOfProgram(cases[i]!, p), uses), 0])
+    return value.every((one, c) => one === reference[k]!.result[c])
+  }).length
+  const proved = own.filter(({ ms, result }) => result.proved && ms <= 2000).length
+  const ratio = median(reference.map(run => run.ms)) / median(compared.map(i => own[i]!.ms))
+  return [
+    { name: 'allocation joint median', value: round(median(own.map(run => run.ms))), unit: 'ms',
+      reference: `HiGHS on fills and pins of every program in order: ${round(median(reference.map(run => run.ms)))} ms`, ratio: round(ratio),
+      target: 'ratio ≥ 5', ok: ratio >= 5 },
+    { name: 'allocation joint proved in 2 s', value: round(proved / JOINT_CASES), unit: 'share',
+      reference: `${JOINT_CASES} cases of two and three programs, tight sharing rules; worst ${round(quantile(own.map(run => run.ms), 1))} ms`,
+      ratio: null, target: '≥ 0.9', ok: proved / JOINT_CASES >= 0.9 },
+    { name: 'allocation joint equal', value: round(equal / compared.length), unit: 'share',
+      reference: `the same fills as the reference, ${compared.length} cases`, ratio: null, target: '≥ 0.95', ok: equal / compared.length >= 0.95 },
+    { name: 'allocation joint in the page', value: round(quantile(page, 0.95)), unit: 'ms',
+      reference: `p95 of what a page computes before the rest is settled in the background; median ${round(median(page))}`, ratio: null,
+      target: '', ok: null },
   ]
 }
 

@@ -10,7 +10,7 @@ const requirements = useRequirementsStore()
 const { doneOf } = useItems()
 
 const unreachable = computed(() => requirements.unreachable[props.report.code] ?? {})
-const pins = computed(() => student.standing?.inputs.find(input => input.program.code === props.report.code)?.pins ?? {})
+const pins = computed(() => student.standing?.asked.programs.find(input => input.program.code === props.report.code)?.pins ?? {})
 /** A line lights up fully where the pointed course counts, faintly where it could. */
 const light = (line: LineReport) => {
   if (!props.pointed) return ''

@@ -227,10 +227,15 @@ describe('what else is said', () => {
       'AAA 100 is pinned there, but does not fit the line with D.',
     )
     expect(saySharedRule({ courses: null, credits: 600, programs: ['A', 'B'] })).toBe('At most 6 credits may count in both A and B.')
-    const change: UseChange = { lineId: 'x', title: 'X', lines: [], moved: [], cost: 0, instead: true, aside: false, lessMet: false }
+    const change: UseChange = { lineId: 'x', title: 'X', lines: [], moved: [], cost: 0, others: [], elsewhere: [],
+      instead: true, aside: false, lessMet: false }
     expect(sayUseChange(change)).toMatch(/^In X instead: the same progress/)
     expect(sayUseChange({ ...change, lines: [{ title: 'Y', before: 0, after: 300 }], cost: 300 })).toBe(
       'In X instead: Y would have 3 cr open. 3 cr more open in all.',
+    )
+    expect(sayUseChange({ ...change, elsewhere: [{ program: 'Minor', from: 'Z', to: null }],
+      others: [{ title: 'Minor', before: 0, after: 300 }], cost: 300 })).toBe(
+      'In X instead: it would no longer count in Minor; Minor would have 3 cr more open. 3 cr more open in all.',
     )
   })
   it('tells what is needed against the record alone, and against the plan', () => {

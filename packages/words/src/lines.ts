@@ -48,17 +48,21 @@ export function saySharedRule({ courses, credits, programs }: SharedRule): strin
   return `At most ${amount} may count in both ${programs[0]} and ${programs[1]}.`
 }
 
-/** What would change if a course counted on another line. */
-export function sayUseChange({ title, lines, moved, cost, instead, aside, lessMet }: UseChange): string {
+/** What would change if a course counted on another line; other programs are named where they decide. */
+export function sayUseChange({ title, lines, moved, cost, others, elsewhere, instead, aside, lessMet }: UseChange): string {
   const where = instead ? `In ${title} instead` : `In ${title}`
   const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
   const shifts = moved.map(({ course, from, to }) =>
     to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`,
   )
-  const what = [...shifts, ...worse].slice(0, 4).join('; ')
+  const gone = elsewhere.map(({ program, from, to }) =>
+    to && from ? `it would count in ${to} of ${program}` : to ? `it would count in ${program} as well` : `it would no longer count in ${program}`)
+  const theirs = others.map(({ title: program, before, after }) =>
+    `${program} would have ${formatCredits(Math.abs(after - before))} cr ${after > before ? 'more' : 'less'} open`)
+  const what = [...gone, ...theirs, ...shifts, ...worse].slice(0, 4).join('; ')
   if (cost > 0) return `${where}: ${what || 'more would be open'}. ${formatCredits(cost)} cr more open in all.`
   if (lessMet) return `${where}: ${what || 'the same is covered'}; less would be met by what is completed already.`
   if (aside) return `${where}: it would answer the choice in place of another branch${what ? `; ${what}` : ''}. The same progress.`
-  if (moved.length > 0) return `${where}: ${what}. The same progress.`
+  if (what) return `${where}: ${what}. The same progress.`
   return `${where}: the same progress; the line that accepts fewer courses is served first.`
 }

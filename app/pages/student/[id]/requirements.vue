@@ -71,7 +71,7 @@ const totals = computed(() => {
         v-for="(report, i) in requirements.reports"
         :key="report.code"
         :report="report"
-        :looking="student.looking[i]!"
+        :looking="student.looking"
         :main="report === major"
         :pointed="pointed"
         :selected="selected?.program === report.code ? selected.line : null"

@@ -1,11 +1,13 @@
 import { termOrder } from '../catalog/terms'
 import type { CourseItem, Credits, LocalDate, TermCode } from '../catalog/types'
 import { gpa, type Gpa } from '../grades/gpa'
-import { averagedAttempts, earnedCredits, type RecordRules } from '../record/attempts'
+import { averagedAttempts, earnedCredits } from '../record/attempts'
 import { factsOf } from '../record/facts'
 import { parseLineRef } from '../record/ids'
 import { Reach, type ReachInput } from '../requirements/reach'
-import { type ProgramReport, readProgram, type ReportInput, type SharedUse } from '../requirements/report'
+import type { ReportInput } from '../requirements/prepare'
+import type { ProgramReport } from '../requirements/report'
+import { type ProgramsInput, readTogether, type SharingBetween } from '../requirements/together'
 import type { Program, SharingRule } from '../requirements/types'
 import { checkPlan, heldCredits, isCovered, lackingInTotal } from './check-plan'
 import type { CheckInput, PlanCheck } from './checks'
@@ -13,13 +15,13 @@ import { loadOf, type TermLoad } from './loads'
 import { findMoves, type PlanMove } from './moves'
 import { findOffPath } from './off-path'
 import { mergeItems } from './plan'
-import { type Catalog, programsOf, type StudentFile } from './student-file'
+import { type Catalog, type ProgramRules, programsOf, type StudentFile } from './student-file'
 
 export interface Standing {
   items: CourseItem[]
   reports: ProgramReport[]
-  /** What each report was read from, for asking what would change. */
-  inputs: ReportInput[]
+  /** What the reports were read from, for asking what would change. */
+  asked: ProgramsInput
   checks: PlanCheck[]
   gpa: Gpa
   earned: Credits
@@ -45,9 +47,9 @@ export function readStanding(onFile: StudentFile, catalog: Catalog, today: Local
 /** The same reading with other reports on its inputs: what was found by looking at them for longer. */
 export const withReports = (standing: Standing, reports: ProgramReport[], file: StudentFile, catalog: Catalog,
   today: LocalDate): Standing =>
-  standingWith(standing.items, { reports, inputs: standing.inputs }, file, catalog, today)
+  standingWith(standing.items, { reports, asked: standing.asked }, file, catalog, today)
 
-function standingWith(items: CourseItem[], { reports, inputs }: Pick<Standing, 'reports' | 'inputs'>, file: StudentFile,
+function standingWith(items: CourseItem[], { reports, asked }: Pick<Standing, 'reports' | 'asked'>, file: StudentFile,
   catalog: Catalog, today: LocalDate): Standing {
   const input: CheckInput = { file, items, catalog, today }
   const open = reports.reduce((sum, report) => sum + report.open + report.overlays.reduce((s, line) => s + line.open, 0), 0)
@@ -55,7 +57,7 @@ function standingWith(items: CourseItem[], { reports, inputs }: Pick<Standing, '
   return {
     items,
     reports,
-    inputs,
+    asked,
     checks: checkPlan(input, reports),
     open,
     held,
@@ -95,41 +97,33 @@ export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, 
   })
 }
 
-/**
- * Reads the programs one after the other, in the student's order: the first is served first,
- * and what it uses may count in a later one only within their sharing rules.
- */
+/** Reads all programs of a student as one, in the student's order, under their sharing rules. */
 export function readPrograms(programs: readonly Program[], items: readonly CourseItem[],
-  file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: RecordRules, nodeLimit?: number) {
-  const reports: ProgramReport[] = []
-  const inputs: ReportInput[] = []
-  programs.forEach((program, p) => {
-    const input: ReportInput = {
+  file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: ProgramRules, nodeLimit?: number) {
+  const asked: ProgramsInput = {
+    programs: programs.map((program): ReportInput => ({
       program,
       items,
-      ...(nodeLimit ? { nodeLimit } : {}),
       courses: catalog.courses,
       scale: catalog.scale,
       repeatPolicy: catalog.repeatPolicy,
       exceptions: file.exceptions,
       pins: pinsFor(program, items, file),
       milestones: milestonesDone(file, program.code),
-      shared: programs.slice(0, p).flatMap((other, o) => sharedWith(program, other, reports[o]!)),
-    }
-    inputs.push(input)
-    reports.push(readProgram(input))
-  })
-  return { reports, inputs }
+    })),
+    sharing: programs.flatMap((program, p) => programs.slice(0, p).flatMap((other, o) => sharingBetween([other, o], [program, p]))),
+    ...(catalog.programsPolicy ? { policy: catalog.programsPolicy } : {}),
+    ...(nodeLimit ? { nodeLimit } : {}),
+  }
+  return { reports: readTogether(asked), asked }
 }
 
 /** What the two programs say about each other: rules of either hold for both. */
-function sharedWith(program: Program, other: Program, report: ProgramReport): SharedUse[] {
+function sharingBetween([other, o]: [Program, number], [program, p]: [Program, number]): SharingBetween[] {
   const about = (rules: readonly SharingRule[], target: Program) =>
     rules.filter(rule => rule.with === target.code || rule.with === target.kind)
-  const itemIds = new Set(report.areas.flatMap(area => area.lines.flatMap(line => line.uses.map(use => use.item.id))))
-  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }): SharedUse => ({ itemIds,
-    ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }), programs: [other.title, program.title] }),
-  )
+  return [...about(program.sharing, other), ...about(other.sharing, program)].map(({ courses, credits }): SharingBetween => ({
+    between: [o, p], ...(courses === undefined ? {} : { courses }), ...(credits === undefined ? {} : { credits }) }))
 }
 
 /** Pins of the plan's entries, also where a registration now stands for the entry, and of everything else by item. */

@@ -2,6 +2,7 @@ import type { CourseItem, Credits, Term, TermCode } from '../catalog/types'
 import type { RecordRules } from '../record/attempts'
 import type { FactsOnFile } from '../record/facts'
 import type { MilestoneRef, PickRef } from '../record/ids'
+import type { ProgramsPolicy } from '../requirements/allocation/problem'
 import type { Program, RequirementException } from '../requirements/types'
 import { NO_WISHES, type Placeholder, type PlanEntry, type Wishes } from './plan'
 
@@ -39,7 +40,12 @@ export const EMPTY_FILE: StudentFile = {
 export interface Catalog extends RecordRules {
   programs: readonly Program[]
   terms: readonly Term[]
+  /** How several programs of one student are weighed; in order where it is not said. */
+  programsPolicy?: ProgramsPolicy
 }
+
+/** What the reading of programs looks at. */
+export type ProgramRules = RecordRules & Pick<Catalog, 'programsPolicy'>
 
 /** The student's programs in their order; what the catalog does not know is left out. */
 export const programsOf = (file: Pick<StudentFile, 'programs'>, catalog: Pick<Catalog, 'programs'>): Program[] =>

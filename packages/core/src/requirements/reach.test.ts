@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Course, CourseItem, Term } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
 import { earliestFinish, findUnreachable, Reach, type ReachInput } from './reach'
-import { readProgram } from './report'
+import { readProgram } from './together'
 import { tryProgram } from './trial'
 import type { Area, CourseLine, Program } from './types'
 

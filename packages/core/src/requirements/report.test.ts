@@ -5,7 +5,8 @@ import { familyOf } from '../catalog/linked'
 import type { Course, CourseItem } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
 import { explainUse } from './explain'
-import { readProgram } from './report'
+import type { ProgramReport } from './report'
+import { readProgram, readTogether } from './together'
 import type { Area, CourseLine, Program, RequirementNode } from './types'
 
 const course = (code: string, values: Partial<Course> = {}): Course => ({
@@ -222,9 +223,12 @@ describe('the whole language', () => {
     ).toEqual(['AAA 100'])
   })
   it('lets no more than the sharing rule count twice, and says so', () => {
+    const other = { ...program([line('these', { filter: { subjects: ['AAA'] }, courses: 2 })]), code: 'O', title: 'Other' }
     const p = program([line('any', { courses: 3 })])
-    const report = readProgram({ program: p, items: [item('AAA 100'), item('AAA 200'), item('BBB 100')], courses, scale: LETTER_SCALE,
-      repeatPolicy: 'best', shared: [{ itemIds: new Set(['AAA 100-done-B', 'AAA 200-done-B']), courses: 1, programs: ['Other', 'P'] }] })
+    const items = [item('AAA 100'), item('AAA 200'), item('BBB 100')]
+    const common = { items, courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
+    const [, report] = readTogether({ programs: [{ ...common, program: other }, { ...common, program: p }],
+      sharing: [{ between: [0, 1], courses: 1 }] }) as [ProgramReport, ProgramReport]
     expect(report.areas[0]!.lines[0]!.uses).toHaveLength(2)
     expect(report.notShared).toMatchObject({ rules: [{ courses: 1, credits: null, programs: ['Other', 'P'] }],
       itemIds: [expect.stringContaining('AAA')] })
@@ -284,7 +288,7 @@ describe('explainUse', () => {
   it('says what would be lost if the course counted elsewhere', () => {
     const input = { program: p, items: [item('AAA 100', { id: 'a' }), item('BBB 100', { id: 'b' })], courses, scale: LETTER_SCALE,
       repeatPolicy: 'best' as const }
-    const [change] = explainUse(input, readProgram(input), 'a')
+    const [change] = explainUse({ programs: [input], sharing: [] }, [readProgram(input)], 0, 'a')
     expect(change).toMatchObject({ lineId: 'x', cost: 300, moved: [{ course: 'BBB 100', from: 'x', to: null }] })
   })
   it('says what a course without a use would push out', () => {
@@ -293,7 +297,7 @@ describe('explainUse', () => {
       courses, scale: LETTER_SCALE, repeatPolicy: 'best' as const }
     const report = readProgram(input)
     expect(report.unused.map(unused => unused.id)).toEqual(['b'])
-    expect(explainUse(input, report, 'b')[0]).toMatchObject({ title: 'x', instead: false, lessMet: true,
+    expect(explainUse({ programs: [input], sharing: [] }, [report], 0, 'b')[0]).toMatchObject({ title: 'x', instead: false, lessMet: true,
       moved: [{ course: 'AAA 100', from: 'x', to: null }] })
   })
   it('says when another course would take its place', () => {
@@ -301,7 +305,7 @@ describe('explainUse', () => {
       repeatPolicy: 'best' as const }
     const report = readProgram(input)
     const inY = report.areas[0]!.lines[1]!.uses[0]!.item.id
-    expect(explainUse(input, report, inY)[0]).toMatchObject({ lineId: 'x', cost: 0, lessMet: false })
+    expect(explainUse({ programs: [input], sharing: [] }, [report], 0, inY)[0]).toMatchObject({ lineId: 'x', cost: 0, lessMet: false })
   })
 })
 

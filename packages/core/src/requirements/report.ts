@@ -1,12 +1,12 @@
-import { linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
-import { byFirmness, type CreditReading, readCredit, type RepeatPolicy, TIERS } from '../record/attempts'
+import { type RepeatPolicy, TIERS } from '../record/attempts'
 import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
-import { SolvedParts } from './allocation/memory'
-import { type AllocationItem, type AllocationLimit, type AllocationLine, limitsOn } from './allocation/problem'
-import { type CompileContext, type CompiledLine, type CompiledProgram, readyProgram, withItems } from './compile'
+import type { SolvedParts } from './allocation/memory'
+import type { AllocationItem, AllocationLine } from './allocation/problem'
+import { type CompileContext, type CompiledLine, type CompiledProgram, withItems } from './compile'
+import { earningOf, type Prepared } from './prepare'
 import { readRules, type RuleReport } from './rules'
 import {
   type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
@@ -130,31 +130,6 @@ export interface SharedRule {
   programs: [string, string]
 }
 
-/** What another program already uses, and how much of it may count here as well; `programs` are the titles of the two. */
-export interface SharedUse {
-  itemIds: ReadonlySet<string>
-  courses?: number
-  credits?: Credits
-  programs: [string, string]
-}
-
-export interface ReportInput {
-  program: Program
-  items: readonly CourseItem[]
-  courses: ReadonlyMap<string, Course>
-  scale: GradeScale
-  repeatPolicy: RepeatPolicy
-  /** Item id → line id: uses that were pinned by the student or the advisor. */
-  pins?: Readonly<Record<string, string>>
-  exceptions?: readonly RequirementException[]
-  /** Milestones of this program that are done. */
-  milestones?: readonly string[]
-  shared?: readonly SharedUse[]
-  /** A use that must be, for asking what it would change. */
-  forced?: { itemId: string, lineId: string }
-  nodeLimit?: number
-}
-
 /** Everything the report's parts look at: the compiled lines, the items that can count, and the uses found. */
 interface Reading extends CompileContext {
   compiled: CompiledLine[]
@@ -172,54 +147,17 @@ interface UsedPart {
   used: { course: CourseItem, item: AllocationItem, index: number }[]
 }
 
-const memories = new WeakMap<ReportInput['courses'], SolvedParts>()
-
-/** What was solved before with these courses. */
-function memoryOf(courses: ReportInput['courses']): SolvedParts {
-  const before = memories.get(courses)
-  if (before) return before
-  const made = new SolvedParts()
-  memories.set(courses, made)
-  return made
-}
-
-/** Reads a program against record and plan: what every line needs, what fills it, and what is open. */
-export function readProgram(input: ReportInput, memory = memoryOf(input.courses)): ProgramReport {
-  const { program, scale } = input
-  const courses = linked(input.courses)
-  const exceptions = (input.exceptions ?? []).filter(exception => exception.program === program.code)
-  const context: CompileContext = { courses, scale, exceptions }
-  const ready = readyProgram(program, context)
-  const { compiled, tree, fitsOf } = ready
-  const candidates = findCandidateItems(readCredit(input.items, { ...input, courses }), courses, fitsOf)
+/** What is told of a program once it is known which item fills which of its compiled lines (-1 for none). */
+export function reportProgram(prepared: Prepared, uses: number[], proved: boolean, used: ReadonlySet<string>,
+  memory: SolvedParts): ProgramReport {
+  const { input, context, ready, candidates, fits, allocated, needs } = prepared
+  const { program } = input
+  const { compiled } = ready
   const { items, idle } = candidates
-  const fits = items.map(item => idle.has(item.id) ? [] : fitsOf(item))
-  const allocated = items.map((item, i): AllocationItem => {
-    const lineId = (l: number) => compiled[l]!.line.id
-    const forced = input.forced?.itemId === item.id
-    const pinned = fits[i]!.find(l => lineId(l) === input.pins?.[item.id])
-    return {
-      // A use asked about is counted as firm: else the line would hold what it has, and this one besides.
-      tier: forced ? 0 : TIERS[item.state],
-      credits: item.credits,
-      fits: forced ? fits[i]!.filter(l => lineId(l) === input.forced!.lineId) : fits[i]!,
-      ...(pinned === undefined ? {} : { pinned }),
-      ...(forced ? { must: true } : {}),
-    }
-  })
-  const limits = [
-    ...(input.shared ?? []).flatMap(({ itemIds, courses: most, credits }) =>
-      limitsOn(items.flatMap((item, i) => itemIds.has(item.id) ? [i] : []), { courses: most, credits }, items)),
-    ...candidates.exclusive.map(([a, b]): AllocationLimit => ({ room: 0, terms: [{ of: [items.indexOf(a), items.indexOf(b)], size: 1 }] })),
-  ]
-  const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
-  const { uses, proved } = allocate(allocated, needs, tree, { limits, ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) },
-    memory)
   // What is told goes by what each item is, also where a use was asked about.
   const asTold = allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] }))
   const bare = { ...context, compiled, needs, items, allocated: asTold, uses }
   const reading: Reading = { ...bare, parts: partsByLine(bare) }
-  const used = items.filter((_, i) => uses[i]! >= 0)
   const earning = earningOf(candidates, used)
   const areas = program.areas.map(area => reportArea(area, reading))
   const overlays = ready.overlays.map(overlay => reportOverlay(overlay, reading, earning, memory))
@@ -235,13 +173,13 @@ export function readProgram(input: ReportInput, memory = memoryOf(input.courses)
     ...sumUp(areas),
     ...unusedOf(reading, overlays),
     earning,
-    rules: readRules(program, { all: input.items, earning, used, compiled, context, repeatPolicy: input.repeatPolicy,
-      milestones: input.milestones ?? [] }),
+    rules: readRules(program, { all: input.items, earning, used: items.filter((_, i) => uses[i]! >= 0), compiled, context,
+      repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
     couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
       ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
       ...(idle.has(item.id) ? [] : ready.overlays.filter(overlay => overlay.fitsOf(item).length > 0).map(({ line }) => line.id)),
     ]])),
-    notShared: keptOut(input.shared ?? [], items, uses, fits),
+    notShared: null,
     brokenPins: brokenPins(input.pins ?? {}, reading, fits),
   }
 }
@@ -261,68 +199,6 @@ function sumUp(areas: readonly AreaReport[]) {
 function unusedOf({ items, uses }: Reading, overlays: readonly LineReport[]) {
   const overlaid = new Set(overlays.flatMap(line => line.uses.map(use => use.item.id)))
   return { unused: items.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)) }
-}
-
-/** What the lines may use. */
-interface CandidateItems {
-  /** In an order that does not depend on the order they came in. */
-  items: CourseItem[]
-  /** Those of them that give no credit of their own, by id: they are told as unused. */
-  idle: ReadonlySet<string>
-  /** Passed courses of which only one can give credit, two by two; the first of each keeps it unless a line uses the other. */
-  exclusive: [CourseItem, CourseItem][]
-}
-
-/**
- * What gives credit may be used; so may a passed course that another one excludes, in its place. A repeat that a line asks for,
- * because the grade so far is too low there, takes the place of the earlier attempt; any other repeat counts for nothing.
- */
-function findCandidateItems({ earning, rivals, idle }: CreditReading, courses: ReadonlyMap<string, Course>,
-  fitsOf: (item: CourseItem) => number[]): CandidateItems {
-  const improved = new Set<CourseItem>()
-  const without = new Set<string>()
-  for (const item of idle) {
-    const same = sameCourse(item.course, courses)
-    const mine = fitsOf(item)
-    const weak = earning.find((earlier) => {
-      if (!same.includes(earlier.course) || earlier.state !== 'completed' || improved.has(earlier)) return false
-      const now = fitsOf(earlier)
-      return fitsOf({ ...earlier, state: 'planned' }).some(l => !now.includes(l) && mine.includes(l))
-    })
-    if (weak) improved.add(weak)
-    else without.add(item.id)
-  }
-  const passed = [...earning.filter(item => item.state === 'completed' && !improved.has(item)), ...rivals]
-  const exclusive = rivals.flatMap((rival, r) =>
-    passed.slice(0, passed.length - rivals.length + r)
-      .filter(other => courses.get(rival.course)?.exclusions.includes(other.course)).map((
-        other,
-      ): [CourseItem, CourseItem] => [other, rival]),
-  )
-  return { items: [...earning.filter(item => !improved.has(item)), ...rivals, ...idle].sort(byFirmness), idle: without, exclusive }
-}
-
-/** Items whose credits count: what earns, and of passed courses that exclude each other the one that a line uses. */
-function earningOf({ items, idle, exclusive }: CandidateItems, used: readonly CourseItem[]): CourseItem[] {
-  const out = new Set<CourseItem>()
-  const rivals = new Set(exclusive.map(([, rival]) => rival))
-  for (const rival of rivals) {
-    const holders = exclusive.filter(([, other]) => other === rival).map(([holder]) => holder)
-    if (used.includes(rival)) holders.forEach(holder => out.add(holder))
-    else out.add(rival)
-  }
-  return items.filter(item => !idle.has(item.id) && !out.has(item))
-}
-
-function keptOut(shared: readonly SharedUse[], items: readonly CourseItem[], uses: readonly number[],
-  fits: readonly number[][]): ProgramReport['notShared'] {
-  const out = shared.flatMap(({ itemIds, courses, credits, programs }) => {
-    const mine = items.filter((item, i) => itemIds.has(item.id) && uses[i] === -1 && fits[i]!.length > 0)
-    return mine.length > 0
-      ? [{ itemIds: mine.map(item => item.id), rule: { courses: courses ?? null, credits: credits ?? null, programs } }]
-      : []
-  })
-  return out.length === 0 ? null : { itemIds: out.flatMap(part => part.itemIds), rules: out.map(part => part.rule) }
 }
 
 function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compiled }: Reading, fits: readonly number[][]): BrokenPin[] {

@@ -1,7 +1,9 @@
 import type { CourseItem, Credits } from '../catalog/types'
 import type { Reach, EarliestFinish, Lost, ReachInput } from './reach'
 import { earliestFinish, findUnreachable } from './reach'
-import { type ProgramReport, readProgram, type ReportInput } from './report'
+import type { ReportInput } from './prepare'
+import type { ProgramReport } from './report'
+import { readProgram } from './together'
 
 /** A program read against a record that may have been made for another one. */
 export interface ProgramTrial {

@@ -1,19 +1,33 @@
 import { findComponents } from './components'
 import { openCredits } from './line-states'
 import { SolvedParts } from './memory'
-import type { AllocationItem, AllocationLine, AllocationOptions, AllocationResult, AllocationTree } from './problem'
+import { programsIn } from './objective'
+import type { AllocationItem, AllocationLimit, AllocationLine, AllocationOptions, AllocationResult, AllocationTree } from './problem'
 
+/** Nodes that a page waits for; a component over several programs has far dearer ones, and is settled in the background. */
 const NODE_LIMIT = 250
+const JOINT_NODE_LIMIT = 12
 
-/** `memory` holds what was solved before; what it holds is not solved again. */
+/**
+ * `memory` holds what was solved before; what it holds is not solved again. Limits are looked at last: what is best without them and keeps
+ * them is best with them.
+ */
 export function allocate(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
   options: AllocationOptions = {}, memory = new SolvedParts()): AllocationResult {
+  const free = solveParts(items, lines, tree, [], options, memory)
+  const limits = options.limits ?? []
+  if (limits.length === 0 || keepsLimits(limits, free.uses)) return free
+  return solveParts(items, lines, tree, limits, options, memory)
+}
+
+function solveParts(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[],
+  { nodeLimit, policy = 'in order' }: AllocationOptions, memory: SolvedParts): AllocationResult {
   const uses = items.map(() => -1)
   let proved = true
   let settled = true
   let nodes = 0
-  for (const part of findComponents(items, lines, tree, options.limits ?? [])) {
-    const solved = memory.solve(part, options.nodeLimit ?? NODE_LIMIT, options.policy ?? 'in order')
+  for (const part of findComponents(items, lines, tree, limits)) {
+    const solved = memory.solve(part, nodeLimit ?? (programsIn(part).length > 1 ? JOINT_NODE_LIMIT : NODE_LIMIT), policy)
     proved &&= solved.proved
     settled &&= solved.settled
     nodes += solved.nodes
@@ -24,6 +38,10 @@ export function allocate(items: AllocationItem[], lines: AllocationLine[], tree:
   }
   return { uses, open: openByTier(items, lines, tree, uses), proved, settled, nodes }
 }
+
+/** Whether an answer keeps within all limits. */
+export const keepsLimits = (limits: readonly AllocationLimit[], uses: readonly number[]): boolean =>
+  limits.every(({ room, terms }) => terms.reduce((sum, { of, size }) => of.every(i => uses[i]! >= 0) ? sum + size : sum, 0) <= room)
 
 /** Credits that a line leaves open at each tier with these uses of it. */
 export function lineOpenByTier(line: AllocationLine, used: readonly { item: AllocationItem, index: number }[]): number[] {

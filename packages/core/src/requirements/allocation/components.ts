@@ -103,7 +103,7 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
     limits: limits.flatMap(({ room, terms }) => {
       const mine = terms.filter(({ of }) => of.every(i => itemOf.has(i)))
         .map(({ of, size }): LimitTerm => ({ of: of.map(i => itemOf.get(i)!) as [number] | [number, number], size }))
-      return mine.length > 0 ? [{ room, terms: mine }] : []
+      return mine.length > 0 ? [{ room: reachable(room, mine), terms: mine }] : []
     }),
     items: itemIds.map((i) => {
       const { tier, credits, fits, pinned, must } = items[i]!
@@ -119,6 +119,16 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
         : {}),
     })),
   }
+}
+
+/** The most of a room that the sizes can fill exactly: with courses of three credits, six of seven. */
+function reachable(room: number, terms: readonly LimitTerm[]): number {
+  let sums = new Set([0])
+  for (const { size } of terms) {
+    sums = new Set([...sums].flatMap(sum => sum + size <= room ? [sum, sum + size] : [sum]))
+    if (sums.has(room) || sums.size > 2000) return room
+  }
+  return Math.max(...sums)
 }
 
 /** The same groups, numbered in the order in which they come. */

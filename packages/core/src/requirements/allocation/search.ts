@@ -2,7 +2,7 @@ import { type Branch, type Component, linesOf } from './components'
 import { Descent } from './descent'
 import { costsOf, Domain, Layout } from './layout'
 import { LocalSearch, type Uses } from './local-search'
-import { foldAll, foldFills, type Weights } from './objective'
+import { foldAll, foldPreferences, foldProgram, foldStage, foldTogether, programOf, programsIn, type Weights } from './objective'
 import { Polish } from './polish'
 import type { ProgramsPolicy } from './problem'
 import { Relaxation } from './relaxation'
@@ -33,22 +33,66 @@ export interface Solved {
  * most cases are proved at the root; then the last criteria among answers that fill as much, for a fixed number of nodes.
  */
 export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order'): Solved {
-  const fills = foldFills(part, policy)
+  if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit)
+  const { weights, exact } = foldStage(part, programsIn(part).at(-1)!)
+  return exact ? solveTogether(part, weights, nodeLimit) : solveInOrder(part, nodeLimit)
+}
+
+function solveTogether(part: Component, fills: Weights, nodeLimit: number): Solved {
   const layout = new Layout(part, fills.quantum)
   const first = new PhaseSearch(layout, fills, nodeLimit, true)
   const found = first.run(null)
   const all = foldAll(part, fills)
-  const second = new PhaseSearch(layout, all, PREFERENCE_NODES, false)
-  const proved = found.complete && fills.ordered
-  second.startFrom(first, all.tier[0]![3] / fills.tier[0]![3])
-  const better = second.run(found.uses, proved)
-  return {
-    uses: [...better.uses].map(e => e < 0 ? -1 : layout.edgeLine[e]!),
-    proved,
-    settled: proved && better.complete && all.rank > 0,
-    nodes: found.nodes,
-  }
+  // Where all criteria in one number are too large to be summed exactly, the last ones are sought beside the fills that are kept.
+  const second = all
+    ? new PhaseSearch(layout, all, PREFERENCE_NODES, false)
+    : new PhaseSearch(layout, foldPreferences(part), PREFERENCE_NODES, false, [guardOf(part, fills, linesOfUses(layout, found.uses))])
+  if (all) second.startFrom(first, scaleOf(part, all) / scaleOf(part, fills))
+  const better = second.run(found.uses, found.complete)
+  return { uses: linesOfUses(layout, better.uses), proved: found.complete, settled: found.complete && better.complete, nodes: found.nodes }
 }
+
+/** What one unit weighs that the last tier of the last program leaves open. */
+const scaleOf = (part: Component, { tier }: Weights): number => tier[programsIn(part).at(-1)!]![3]
+
+/** Program after program: the first as if it were alone, every further one as well as the ones before stay filled. */
+function solveInOrder(part: Component, nodeLimit: number): Solved {
+  const programs = programsIn(part)
+  const guards: Guard[] = []
+  let lines = part.items.map(() => -1)
+  let proved = true
+  let nodes = 0
+  for (const program of programs) {
+    const isSoFar = (l: number) => programOf(part.lines[l]!) <= program
+    const stage: Component = { ...part, items: part.items.map(item => ({ ...item, fits: item.fits.filter(isSoFar) })) }
+    const { weights } = foldStage(part, program)
+    const layout = new Layout(stage, weights.quantum)
+    const found = new PhaseSearch(layout, weights, nodeLimit, true, guards).run(usesOfLines(layout, lines))
+    proved &&= found.complete
+    nodes += found.nodes
+    lines = linesOfUses(layout, found.uses)
+    guards.push(guardOf(part, foldProgram(part, program), lines))
+  }
+  const weights = foldPreferences(part)
+  const layout = new Layout(part, weights.quantum)
+  const better = new PhaseSearch(layout, weights, PREFERENCE_NODES, false, guards).run(usesOfLines(layout, lines), proved)
+  return { uses: linesOfUses(layout, better.uses), proved, settled: proved && better.complete, nodes }
+}
+
+/** How well a program must stay filled: its value under its own weights is at most so much. */
+interface Guard { weights: Weights, most: number }
+
+function guardOf(part: Component, weights: Weights, lines: readonly number[]): Guard {
+  const layout = new Layout(part, weights.quantum)
+  return { weights, most: new LocalSearch(layout, costsOf(layout, weights)).costOf(usesOfLines(layout, lines)) }
+}
+
+const linesOfUses = (layout: Layout, uses: Uses): number[] => [...uses].map(e => e < 0 ? -1 : layout.edgeLine[e]!)
+
+const usesOfLines = ({ n, itemStart, edgeLine }: Layout, lines: readonly number[]): Uses => Int32Array.from({ length: n }, (_, i) => {
+  for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) if (edgeLine[e] === lines[i]) return e
+  return -1
+})
 
 /** Branch and bound on the bound of `Relaxation`, under some weights; every use that cannot be part of a better answer is struck out. */
 class PhaseSearch {
@@ -58,6 +102,7 @@ class PhaseSearch {
   private readonly polish: Polish
   private readonly local: LocalSearch
   private readonly twins: number[]
+  private readonly guards: { local: LocalSearch, most: number }[]
   private best = Infinity
   private bestUses: Uses
   private nodes = 0
@@ -65,7 +110,8 @@ class PhaseSearch {
   private refined = false
 
   constructor(private readonly layout: Layout, private readonly weights: Weights, private readonly nodeLimit: number,
-    private readonly thorough: boolean) {
+    private readonly thorough: boolean, guards: readonly Guard[] = []) {
+    this.guards = guards.map(guard => ({ local: new LocalSearch(layout, costsOf(layout, guard.weights)), most: guard.most }))
     this.part = layout.part
     const costs = costsOf(layout, weights)
     this.domain = new Domain(layout)
@@ -74,7 +120,7 @@ class PhaseSearch {
     this.local = new LocalSearch(layout, costs)
     this.twins = this.findTwins()
     this.bestUses = new Int32Array(layout.n).fill(-1)
-    this.best = this.local.costOf(this.bestUses)
+    this.best = this.guards.length > 0 ? Infinity : this.local.costOf(this.bestUses)
   }
 
   /** For each item the one before it that is alike in everything, or -1: they can stand for each other. */
@@ -195,6 +241,15 @@ class PhaseSearch {
       relaxation.prices.set(kept.prices)
       kept.mu.forEach((mu, q) => relaxation.groups.setMu(q, mu))
     }
+    const tied = this.pickTied()
+    if (tied >= 0) {
+      domain.rest[tied] = 0
+      this.explore(false)
+      goBack()
+      domain.edges.fill(0, this.layout.itemStart[tied]!, this.layout.itemStart[tied + 1]!)
+      this.explore(false)
+      return
+    }
     const choice = this.pickBranch()
     if (choice) {
       this.keepBranch(choice.node, choice.child)
@@ -217,6 +272,30 @@ class PhaseSearch {
       this.explore(false)
       closed.push(option)
     }
+  }
+
+  /**
+   * The item whose use a limit leaves in doubt, on whichever line: the one that is worth the most where the limit's room has a price.
+   * -1 when none is.
+   */
+  private pickTied(): number {
+    const { domain, relaxation: { prices, groups } } = this
+    let best = -1
+    let most = 0
+    for (const [q, { terms }] of groups.limits.entries()) {
+      if (groups.mu[q]! <= 0) continue
+      for (const { of } of terms) {
+        if (of.some(i => domain.isOut(i))) continue
+        const open = of.filter(i => !domain.isForced(i))
+        if (open.length === 0) continue
+        const i = open.reduce((a, b) => prices[b]! < prices[a]! ? b : a)
+        if (prices[i]! > most) {
+          most = prices[i]!
+          best = i
+        }
+      }
+    }
+    return best
   }
 
   /** The open branch whose place in its choice is least certain. */
@@ -320,9 +399,11 @@ class PhaseSearch {
     })
   }
 
+  private isGuarded = (uses: Uses): boolean => this.guards.every(({ local, most }) => local.costOf(uses) <= most)
+
   private accept(uses: Uses) {
     const cost = this.local.costOf(uses)
-    if (cost >= this.best) return
+    if (cost >= this.best || !this.isGuarded(uses)) return
     this.best = cost
     this.bestUses = uses.slice()
     this.refined = false
@@ -334,7 +415,7 @@ class PhaseSearch {
     this.refined = true
     const better = this.bestUses.slice()
     const cost = this.local.improve(better)
-    if (cost >= this.best) return
+    if (cost >= this.best || !this.isGuarded(better)) return
     this.best = cost
     this.bestUses = better
   }

@@ -1,0 +1,142 @@
+import type { CourseItem } from '../catalog/types'
+import { allocate } from './allocation/allocate'
+import { SolvedParts } from './allocation/memory'
+import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn, type ProgramsPolicy } from './allocation/problem'
+import { type Prepared, prepareProgram, type ReportInput } from './prepare'
+import { type LineReport, type ProgramReport, reportProgram } from './report'
+
+/** At most so many courses or credits may count in both of two programs, by their place in the list. */
+export interface SharingBetween {
+  between: readonly [number, number]
+  courses?: number
+  credits?: number
+}
+
+/** All programs of a student, the first served first, with what may count twice among them. */
+export interface ProgramsInput {
+  programs: ReportInput[]
+  sharing: SharingBetween[]
+  /** `in order` unless the institution weighs all programs as one. */
+  policy?: ProgramsPolicy
+  nodeLimit?: number
+}
+
+const memories = new WeakMap<ReportInput['courses'], SolvedParts>()
+
+/** What was solved before with these courses. */
+function memoryOf(courses: ReportInput['courses']): SolvedParts {
+  const before = memories.get(courses)
+  if (before) return before
+  const made = new SolvedParts()
+  memories.set(courses, made)
+  return made
+}
+
+/** Reads a program by itself against record and plan: what every line needs, what fills it, and what is open. */
+export const readProgram = (input: ReportInput, memory?: SolvedParts, nodeLimit?: number): ProgramReport =>
+  readTogether({ programs: [input], sharing: [], ...(nodeLimit ? { nodeLimit } : {}) }, memory)[0]!
+
+/**
+ * Reads all programs of a student as one problem: every course may count once in each, and in two only as far as their sharing rules
+ * let it. By the order of the programs, the first never loses to a later one; among its equally good fills the one is taken that serves
+ * the later ones best.
+ */
+export function readTogether(input: ProgramsInput, memory?: SolvedParts): ProgramReport[] {
+  const prepared = input.programs.map(prepareProgram)
+  if (prepared.length === 0) return []
+  const known = memory ?? memoryOf(input.programs[0]!.courses)
+  const problem = joined(prepared)
+  const limits = limitsBetween(prepared, input.sharing, problem)
+  const { uses, proved } = allocate(problem.items, problem.lines, problem.tree, { limits, policy: input.policy ?? 'in order',
+    ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) }, known)
+  const used = new Set(uses.flatMap((line, k) => line >= 0 ? [problem.source[k]!.id] : []))
+  const reports = prepared.map((one, p) => reportProgram(one, one.allocated.map((_, i) => {
+    const line = uses[problem.firstItem[p]! + i]!
+    return line < 0 ? -1 : line - problem.firstLine[p]!
+  }), proved, used, known))
+  return reports.map((report, p) => ({ ...report, notShared: keptOut(p, reports, prepared, input.sharing) }))
+}
+
+interface Joined {
+  items: AllocationItem[]
+  lines: AllocationLine[]
+  tree: AllocationTree
+  /** The course behind every copy. */
+  source: CourseItem[]
+  firstItem: number[]
+  firstLine: number[]
+}
+
+/** One problem over all programs: a copy of every item for each, side by side with the lines of that program. */
+function joined(prepared: readonly Prepared[]): Joined {
+  const made: Joined = { items: [], lines: [], tree: { n: 0, of: [] }, source: [], firstItem: [], firstLine: [] }
+  const trees: AllocationTree[] = []
+  prepared.forEach(({ allocated, needs, ready, candidates }, program) => {
+    const first = made.lines.length
+    made.firstItem.push(made.items.length)
+    made.firstLine.push(first)
+    const shift = (node: AllocationTree): AllocationTree => 'line' in node
+      ? { line: node.line + first }
+      : { n: node.n, of: node.of.map(shift) }
+    trees.push(shift(ready.tree))
+    made.items.push(...allocated.map(item => ({ ...item, fits: item.fits.map(l => l + first),
+      ...(item.pinned === undefined ? {} : { pinned: item.pinned + first }) })))
+    made.lines.push(...needs.map(line => ({ ...line, ...(program > 0 ? { program } : {}),
+      ...(line.caps ? { caps: line.caps.map(cap => ({ ...cap, items: cap.items.map(i => i + made.firstItem[program]!) })) } : {}),
+      ...(line.spread ? { spread: { ...line.spread, groupOf: [...Array.from({ length: made.firstItem[program]! }, () => -1), ...line.spread.groupOf] } } : {}),
+    })))
+    made.source.push(...candidates.items)
+  })
+  made.tree = trees.length === 1 ? trees[0]! : { n: trees.length, of: trees }
+  return made
+}
+
+/** What two programs may share, and that of two courses which exclude each other only one gives credit, wherever it is used. */
+function limitsBetween(prepared: readonly Prepared[], sharing: readonly SharingBetween[], { items, source, firstItem }: Joined): AllocationLimit[] {
+  const copies = new Map<string, number[]>()
+  source.forEach(({ id }, k) => copies.set(id, [...copies.get(id) ?? [], k]))
+  const programOf = (k: number) => firstItem.findLastIndex(first => first <= k)
+  const shared = sharing.flatMap(({ between, courses, credits }) => {
+    const pairs = [...copies.values()].flatMap((all): [number, number][] => {
+      const [a, b] = between.map(p => all.find(k => programOf(k) === p && items[k]!.fits.length > 0))
+      return a === undefined || b === undefined ? [] : [[a, b]]
+    })
+    // As many limits as the rule names amounts, each over the pairs and not over single uses.
+    return limitsOn(pairs.map((_, t) => t), { courses, credits }, pairs.map(([a]) => items[a]!))
+      .map(({ room, terms }): AllocationLimit => ({ room, terms: terms.map(({ of: [t], size }) => ({ of: pairs[t]!, size })) }))
+  })
+  const seen = new Set<string>()
+  const exclusive = prepared.flatMap(({ candidates }) => candidates.exclusive).flatMap(([a, b]): AllocationLimit[] => {
+    if (seen.has(`${a.id} ${b.id}`)) return []
+    seen.add(`${a.id} ${b.id}`)
+    return [{ room: 0, terms: copies.get(a.id)!.flatMap(x => copies.get(b.id)!.map(y => ({ of: [x, y] as const, size: 1 }))) }]
+  })
+  return [...shared, ...exclusive]
+}
+
+/** What a program could use and another one has, where their rule leaves no room for it. */
+function keptOut(p: number, reports: readonly ProgramReport[], prepared: readonly Prepared[],
+  sharing: readonly SharingBetween[]): ProgramReport['notShared'] {
+  const usedIn = (report: ProgramReport) =>
+    new Map(report.areas.flatMap(area => area.lines).flatMap(line => line.uses.map(use => [use.item.id, use.item.credits] as const)))
+  const mine = usedIn(reports[p]!)
+  const isWanted = (line: LineReport) => line.open > 0 && !line.setAside
+  const open = new Set(reports[p]!.areas.flatMap(area => area.lines).filter(isWanted).map(line => line.id))
+  const out = sharing.flatMap(({ between, courses, credits }) => {
+    if (!between.includes(p)) return []
+    const other = between[0] === p ? between[1] : between[0]
+    const theirs = usedIn(reports[other]!)
+    const both = [...mine].filter(([id]) => theirs.has(id))
+    const sum = both.reduce((total, [, amount]) => total + amount, 0)
+    const kept = prepared[p]!.candidates.items.filter((item, i) => theirs.has(item.id) && !mine.has(item.id)
+      && prepared[p]!.fits[i]!.length > 0
+      // An earlier program wants it only where something is open; a later one had to make do without it.
+      && (p > other || reports[p]!.couldCount[item.id]!.some(line => open.has(line)))
+      && (both.length + 1 > (courses ?? Infinity) || sum + item.credits > (credits ?? Infinity)))
+    return kept.length > 0
+      ? [{ itemIds: kept.map(item => item.id), rule: { courses: courses ?? null, credits: credits ?? null,
+          programs: [reports[between[0]]!.title, reports[between[1]]!.title] as [string, string] } }]
+      : []
+  })
+  return out.length === 0 ? null : { itemIds: [...new Set(out.flatMap(part => part.itemIds))], rules: out.map(part => part.rule) }
+}

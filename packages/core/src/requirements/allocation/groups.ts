@@ -12,6 +12,12 @@ interface Group {
   loads: Load[]
   /** What the limits' prices take from every set; Infinity where a set alone passes a limit. */
   toll: Float64Array
+  /** The sums of the prices of every set, and those less the toll. */
+  sum: Float64Array
+  worth: Float64Array
+  /** Items used for certain, and items without any line, as sets. */
+  force: number
+  forbid: number
 }
 
 /**
@@ -24,6 +30,12 @@ export class Groups {
   readonly of: Int32Array
   readonly bit: Int32Array
   readonly groups: Group[]
+  /** The groups that each limit has terms in. */
+  private readonly ofLimit: { g: number, sizes: Float64Array }[][]
+  private readonly dropAt: Float64Array
+  private readonly dropBy: Float64Array
+  /** While nothing is struck out, what is certain of the groups stays as it was read. */
+  private frozen = false
   /** The terms of each item. */
   readonly termsOf: { limit: number, size: number, other: number }[][]
 
@@ -56,9 +68,18 @@ export class Groups {
         this.of[i] = g
         this.bit[i] = bit
       })
-      return { items, loads: this.loadsOf(items), toll: new Float64Array(1 << items.length) }
+      const sets = 1 << items.length
+      return { items, loads: this.loadsOf(items), toll: new Float64Array(sets), sum: new Float64Array(sets), worth: new Float64Array(sets),
+        force: 0, forbid: 0 }
     })
     this.groups.forEach((_, g) => this.setTolls(g))
+    this.ofLimit = limits.map((_, q) => this.groups.flatMap((group, g) => {
+      const load = group.loads.find(({ limit }) => limit === q)
+      return load ? [{ g, sizes: load.sizes }] : []
+    }))
+    const most = Math.max(1, ...this.ofLimit.map(list => list.reduce((sum, { sizes }) => sum + sizes.length, 0)))
+    this.dropAt = new Float64Array(most)
+    this.dropBy = new Float64Array(most)
   }
 
   private loadsOf(items: readonly number[]): Load[] {
@@ -84,54 +105,59 @@ export class Groups {
     }
   }
 
-  /** Items used for certain, and items without any line, as sets. */
-  private masks(g: number): [force: number, forbid: number] {
-    let force = 0
-    let forbid = 0
-    for (const [bit, i] of this.groups[g]!.items.entries()) {
-      if (this.domain.isForced(i)) force |= 1 << bit
-      else if (this.domain.isOut(i)) forbid |= 1 << bit
-    }
-    return [force, forbid]
+  /** Reads what is certain of every group once, until it is let go again: for steps that strike nothing out. */
+  freeze(on: boolean) {
+    this.frozen = false
+    if (on) for (let g = 0; g < this.groups.length; g++) this.readMasks(g)
+    this.frozen = on
   }
 
-  private sumOf(g: number, set: number): number {
-    const { items, toll } = this.groups[g]!
-    let sum = -toll[set]!
-    for (let bit = 0; bit < items.length; bit++) if (set & 1 << bit) sum += this.prices[items[bit]!]!
-    return sum
+  private readMasks(g: number) {
+    if (this.frozen) return
+    const group = this.groups[g]!
+    group.force = 0
+    group.forbid = 0
+    for (let bit = 0; bit < group.items.length; bit++) {
+      const i = group.items[bit]!
+      if (this.domain.isForced(i)) group.force |= 1 << bit
+      else if (this.domain.isOut(i)) group.forbid |= 1 << bit
+    }
+  }
+
+  /** What every set of a group brings at the prices as they are. */
+  private read(g: number): Group {
+    const group = this.groups[g]!
+    const { items, toll, sum, worth } = group
+    this.readMasks(g)
+    worth[0] = -toll[0]!
+    for (let set = 1; set < sum.length; set++) {
+      const low = set & -set
+      sum[set] = sum[set ^ low]! + this.prices[items[31 - Math.clz32(low)]!]!
+      worth[set] = sum[set]! - toll[set]!
+    }
+    return group
   }
 
   /** The most that a group takes off, with some of its items used for certain or not at all; -Infinity where that cannot be. */
   value(g: number, alsoForce = 0, alsoForbid = 0): number {
-    const [force, forbid] = this.masks(g)
-    return this.best(g, force | alsoForce, forbid | alsoForbid)
-  }
-
-  private best(g: number, force: number, forbid: number): number {
-    const { toll } = this.groups[g]!
+    const { worth, force, forbid } = this.read(g)
+    const must = force | alsoForce
+    const out = forbid | alsoForbid
     let best = -Infinity
-    for (let set = 0; set < toll.length; set++) {
-      if ((set & force) !== force || set & forbid) continue
-      const sum = this.sumOf(g, set)
-      if (sum > best) best = sum
-    }
+    for (let set = 0; set < worth.length; set++)
+      if ((set & must) === must && (set & out) === 0 && worth[set]! > best) best = worth[set]!
     return best
   }
 
   /** The set that takes off the most; of equal ones the smallest. */
   bestSet(g: number): number {
-    const { toll } = this.groups[g]!
-    const [force, forbid] = this.masks(g)
+    const { worth, force, forbid } = this.read(g)
     let best = -Infinity
     let chosen = force
-    for (let set = 0; set < toll.length; set++) {
-      if ((set & force) !== force || set & forbid) continue
-      const sum = this.sumOf(g, set)
-      if (sum > best) {
-        best = sum
-        chosen = set
-      }
+    for (let set = 0; set < worth.length; set++) {
+      if ((set & force) !== force || (set & forbid) !== 0 || worth[set]! <= best) continue
+      best = worth[set]!
+      chosen = set
     }
     return chosen
   }
@@ -141,15 +167,14 @@ export class Groups {
    * Terms between what came are in the room that is left.
    */
   tailsOf(g: number): Float64Array[] {
-    const { items, toll, loads } = this.groups[g]!
-    const [force, forbid] = this.masks(g)
+    const { items, toll, loads, force, forbid } = this.read(g)
     return Array.from({ length: items.length + 1 }, (_, came) => Float64Array.from({ length: 1 << came }, (__, used) => {
       let spent = 0
       for (const { limit, sizes } of loads) spent += this.mu[limit]! * sizes[used]!
       let best = -Infinity
       const before = (1 << came) - 1
       for (let set = 0; set < toll.length; set++) {
-        if ((set & before) !== used || ((set | before) & force) !== force || set & forbid & ~before) continue
+        if ((set & before) !== used || ((set | before) & force) !== force || (set & forbid & ~before) !== 0) continue
         let sum = spent - toll[set]!
         for (let bit = came; bit < items.length; bit++) if (set & 1 << bit) sum += this.prices[items[bit]!]!
         if (sum > best) best = sum
@@ -167,53 +192,59 @@ export class Groups {
 
   /** Gives one limit the price at which the bound is highest, everything else as it stands: where its takers come down to its room. */
   setBestMu(q: number, grain: number) {
-    const touched = this.groups.flatMap((group, g) => group.loads.some(({ limit }) => limit === q) ? [g] : [])
-    this.mu[q] = 0
-    for (const g of touched) this.setTolls(g)
+    this.setMu(q, 0)
     const { room } = this.limits[q]!
-    const drops: { at: number, by: number }[] = []
+    const { dropAt, dropBy } = this
     let load = 0
-    for (const g of touched) {
-      const { sizes } = this.groups[g]!.loads.find(({ limit }) => limit === q)!
-      const [force, forbid] = this.masks(g)
-      const lines: { worth: number, size: number }[] = []
-      for (let set = 0; set < sizes.length; set++)
-        if ((set & force) === force && !(set & forbid)) lines.push({ worth: this.sumOf(g, set), size: sizes[set]! })
-      let now = lines.reduce((best, one) => one.worth > best.worth || (one.worth === best.worth && one.size < best.size) ? one : best,
-        { worth: -Infinity, size: 0 })
-      load += now.size
-      while (now.size > 0 && now.worth > -Infinity) {
-        let next: typeof now | null = null
+    let drops = 0
+    for (const { g, sizes } of this.ofLimit[q]!) {
+      const { worth, force, forbid } = this.read(g)
+      let now = -1
+      for (let set = 0; set < worth.length; set++) {
+        if ((set & force) !== force || (set & forbid) !== 0 || worth[set] === -Infinity) continue
+        if (now < 0 || worth[set]! > worth[now]! || (worth[set] === worth[now] && sizes[set]! < sizes[now]!)) now = set
+      }
+      if (now < 0) continue
+      load += sizes[now]!
+      // From set to smaller set along the upper envelope, as the price rises.
+      while (sizes[now]! > 0) {
+        let next = -1
         let at = Infinity
-        for (const one of lines) {
-          if (one.size >= now.size || one.worth === -Infinity) continue
-          const cross = (now.worth - one.worth) / (now.size - one.size)
-          if (cross < at || (cross === at && one.size < next!.size)) {
+        for (let set = 0; set < worth.length; set++) {
+          if ((set & force) !== force || (set & forbid) !== 0 || sizes[set]! >= sizes[now]! || worth[set] === -Infinity) continue
+          const cross = (worth[now]! - worth[set]!) / (sizes[now]! - sizes[set]!)
+          if (cross < at || (cross === at && sizes[set]! < sizes[next]!)) {
             at = cross
-            next = one
+            next = set
           }
         }
-        if (!next) break
-        drops.push({ at, by: now.size - next.size })
+        if (next < 0) break
+        let place = drops++
+        for (; place > 0 && dropAt[place - 1]! > at; place--) {
+          dropAt[place] = dropAt[place - 1]!
+          dropBy[place] = dropBy[place - 1]!
+        }
+        dropAt[place] = at
+        dropBy[place] = sizes[now]! - sizes[next]!
         now = next
       }
     }
-    drops.sort((a, b) => a.at - b.at)
     let mu = 0
-    for (const { at, by } of drops) {
-      if (load <= room) break
-      mu = at
-      load -= by
+    for (let d = 0; d < drops && load > room; d++) {
+      mu = dropAt[d]!
+      load -= dropBy[d]!
     }
     this.setMu(q, Math.max(0, Math.round(mu / grain) * grain))
   }
 
   setMu(q: number, mu: number) {
-    if (this.mu[q] === mu && mu !== 0) return
+    const change = mu - this.mu[q]!
+    if (change === 0) return
     this.mu[q] = mu
-    this.groups.forEach((group, g) => {
-      if (group.loads.some(({ limit }) => limit === q)) this.setTolls(g)
-    })
+    for (const { g, sizes } of this.ofLimit[q]!) {
+      const { toll } = this.groups[g]!
+      for (let set = 0; set < toll.length; set++) toll[set]! += change * sizes[set]!
+    }
   }
 
   /** Closes what the items used for certain leave no room for; false where they alone pass a limit. */

@@ -21,6 +21,7 @@ export class Polish {
   private readonly bestPrices: Float64Array
   private readonly bestMu: Float64Array
   private readonly kept: Uint8Array
+  private readonly sets: Int32Array
 
   constructor(private readonly relaxation: Relaxation) {
     const { layout: { n, m, edges }, groups } = relaxation
@@ -30,6 +31,7 @@ export class Polish {
     this.bestPrices = new Float64Array(n)
     this.bestMu = new Float64Array(groups.limits.length)
     this.kept = new Uint8Array(m)
+    this.sets = new Int32Array(groups.groups.length)
   }
 
   /** At most so many steps towards `best`; false when the bound leaves nothing better than it. The tables must be built. */
@@ -41,9 +43,14 @@ export class Polish {
     direction.fill(0)
     let reach = 1
     let stale = 0
+    groups.freeze(true)
     for (let step = 0; step < steps; step++) {
-      if (relaxation.isClosed(best)) return false
+      if (relaxation.isClosed(best)) {
+        groups.freeze(false)
+        return false
+      }
       this.trace()
+      for (let g = 0; g < this.sets.length; g++) this.sets[g] = groups.bestSet(g)
       let norm = 0
       for (let i = 0; i < layout.n; i++) {
         let g = -this.takenOf(i)
@@ -76,7 +83,16 @@ export class Polish {
       }
     }
     if (relaxation.bound < top) this.goBack()
+    groups.freeze(false)
     return !relaxation.isClosed(best)
+  }
+
+  /** In what share of the last steps every item was used. */
+  shares(): Float64Array {
+    const { layout: { n, edgeItem } } = this.relaxation
+    const shares = new Float64Array(n)
+    this.often.forEach((often, e) => shares[edgeItem[e]!] = Math.min(1, shares[edgeItem[e]!]! + often * (1 - FADE)))
+    return shares
   }
 
   private keep() {
@@ -95,7 +111,7 @@ export class Polish {
     const { prices, groups, domain } = this.relaxation
     const g = groups.of[i]!
     if (g < 0) return prices[i]! > 0 || !domain.rest[i] ? 1 : 0
-    return groups.bestSet(g) >> groups.bit[i]! & 1
+    return this.sets[g]! >> groups.bit[i]! & 1
   }
 
   /** What every line takes at these prices, along the cheapest path through its tables. */

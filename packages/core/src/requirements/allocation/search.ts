@@ -16,7 +16,9 @@ const NODE_DESCENT = 100
 /** Steps of polishing at the root, from no prices at all, and at every further node; and how long each goes on without success. */
 const ROOT_POLISH = [80, 12] as const
 const ZERO_POLISH = [400, 25] as const
-const NODE_POLISH = [60, 12] as const
+const NODE_POLISH = [120, 20] as const
+/** The same where only the last criteria are left. */
+const PREFERENCE_POLISH = [30, 8] as const
 /** Nodes spent on the last two criteria (fewest courses, order of lines) once it is proved that no more can be filled. */
 const PREFERENCE_NODES = 8
 
@@ -223,7 +225,7 @@ class PhaseSearch {
     this.nodes++
     if (!atRoot) {
       relaxation.rebuild()
-      if (this.isDone() || !this.sweeps(1) || !this.polishing(NODE_POLISH) || !this.sweeps(1)) return
+      if (this.isDone() || !this.sweeps(1) || !this.polishing(this.thorough ? NODE_POLISH : PREFERENCE_POLISH) || !this.sweeps(1)) return
     }
     const item = this.pickItem()
     if (item < 0) {
@@ -275,11 +277,13 @@ class PhaseSearch {
   }
 
   /**
-   * The item whose use a limit leaves in doubt, on whichever line: the one that is worth the most where the limit's room has a price.
+   * The item whose use a limit leaves in doubt, on whichever line: one of worth, in a limit whose room has a price, that the last steps
+   * used about every other time.
    * -1 when none is.
    */
   private pickTied(): number {
     const { domain, relaxation: { prices, groups } } = this
+    const share = this.polish.shares()
     let best = -1
     let most = 0
     for (const [q, { terms }] of groups.limits.entries()) {
@@ -288,9 +292,10 @@ class PhaseSearch {
         if (of.some(i => domain.isOut(i))) continue
         const open = of.filter(i => !domain.isForced(i))
         if (open.length === 0) continue
-        const i = open.reduce((a, b) => prices[b]! < prices[a]! ? b : a)
-        if (prices[i]! > most) {
-          most = prices[i]!
+        for (const i of open) {
+          const doubt = prices[i]! * (0.05 + Math.min(share[i]!, 1 - share[i]!))
+          if (doubt <= most) continue
+          most = doubt
           best = i
         }
       }

@@ -38,7 +38,8 @@ export function worldOf(given: Given): CaseWorld {
   const programs = (given.programs ?? []).map(toWholeProgram)
   const courses = coursesOf(given, programs)
   const terms = termsOf(given)
-  const catalog: Catalog = { courses, programs, terms, scale, repeatPolicy: given.repeats ?? 'best' }
+  const catalog: Catalog = { courses, programs, terms, scale, repeatPolicy: given.repeats ?? 'best',
+    ...(given.together ? { programsPolicy: given.together } : {}) }
   const record = (given.record ?? []).map((one, n) => toItem(one, n, courses))
   const entries = (given.plan ?? []).map(one => toEntry(one, courses, programs))
   const file: StudentFile = {
@@ -117,6 +118,7 @@ function coursesOf(given: Given, programs: readonly Program[]): Map<string, Cour
       exclusions: values?.excludes ?? [],
       equivalents: values?.same ?? [],
       repeatLimit: values?.times ?? 1,
+      ...(values?.repeatCredits === undefined ? {} : { repeatCredits: hundredths(values.repeatCredits) }),
       parts: values?.parts ?? ['lecture'],
       offered: { seasons: values?.offered ?? ['fall', 'spring', 'summer'], ...(values?.years ? { years: values.years } : {}),
         ...(values?.until ? { until: values.until } : {}) },
@@ -140,7 +142,7 @@ function coursesOf(given: Given, programs: readonly Program[]): Map<string, Cour
       return parsed.ok ? coursesIn(parsed.expression) : []
     })]),
   ])
-  for (const code of named) if (!courses.has(code)) add(code, null)
+  for (const code of named) if (!courses.has(code) && !given.outside?.includes(code)) add(code, null)
   return courses
 }
 
@@ -187,12 +189,13 @@ function toWholeProgram(loose: NonNullable<Given['programs']>[number]): Program 
       : line(one)
   const title = loose.title ?? loose.code
   const whole = programSchema.safeParse({
-    format: 'ridgeway-program/1',
+    format: 'ridgeway-program/2',
     code: 'CASE',
     kind: loose.kind,
     title,
     catalogYear: 2025,
     totalCredits: loose.total || 1,
+    ...(loose.totalFilter ? { totalFilter: loose.totalFilter } : {}),
     areas: [{ id: 'area', title: 'Area', hue: 'moss',
       children: loose.lines.length > 0 ? loose.lines.map(node) : [line({ id: 'nothing', courses: 1 })] }],
     rules: loose.rules,
@@ -213,7 +216,8 @@ function toItem(one: NonNullable<Given['record']>[number], n: number, courses: R
   const id = `r${n + 1}`
   if (typeof one !== 'string') {
     const { course, term, grade, state, source, credits } = one
-    return { id, course, term, grade, state, source, credits: credits === undefined ? courses.get(course)!.credits : hundredths(credits) }
+    return { id, course, term, grade, state, source, ...(one.earnedGrade ? { earnedGrade: one.earnedGrade } : {}),
+      credits: credits === undefined ? courses.get(course)?.credits ?? 300 : hundredths(credits) }
   }
   const match = /^(\S+ \S+) (\d{4}(?:SP|SU|FA)|transfer|exam)(?: (under way|registered|\S+))?(?: (\d+(?:\.\d+)?))?$/.exec(one)
   if (!match)
@@ -230,7 +234,7 @@ function toItem(one: NonNullable<Given['record']>[number], n: number, courses: R
     state: going ? what : 'completed',
     source: elsewhere ? where : 'here',
     grade: going ? null : what ?? (elsewhere ? 'TR' : null),
-    credits: amount === undefined ? courses.get(course)!.credits : hundredths(Number(amount)),
+    credits: amount === undefined ? courses.get(course)?.credits ?? 300 : hundredths(Number(amount)),
   }
 }
 
@@ -274,7 +278,8 @@ export const matchesItem = (item: { course: string, term: string | null }, name:
 function toException(one: NonNullable<Given['exceptions']>[number], n: number, programs: readonly Program[]): RequirementException {
   const base = { id: n + 1, program: one.program ?? programs[0]?.code ?? '', reason: 'given', by: 'a case' }
   return 'waive' in one
-    ? { ...base, kind: 'waiver', line: one.waive, course: one.course ?? null }
+    ? { ...base, kind: 'waiver', line: one.waive, course: one.course ?? null,
+        ...(one.amount === undefined ? {} : { amount: hundredths(one.amount) }) }
     : { ...base, kind: 'substitution', line: one.on, course: one.substitute, instead: one.instead ?? null }
 }
 

@@ -172,6 +172,11 @@ function compareRules({ reports }: Standing, expect: Expectations, compare: Comp
       compare.value(`rule ${name}, average`, expected.average, outlook?.code === 'needs average' ? credits(outlook.average) : null)
       compare.value(`rule ${name}, over`, expected.over, outlook && 'credits' in outlook ? credits(outlook.credits) : null)
     }
+    else if (reading.kind === 'maximum') {
+      const told = (value: number) => reading.courses ? value : credits(value)
+      compare.value(`rule ${name}, done`, expected.done, told(reading.used))
+      compare.value(`rule ${name}, over`, expected.over, told(reading.over))
+    }
     else if (reading.kind !== 'milestone') {
       compare.value(`rule ${name}, done`, expected.done, credits(reading.done))
       compare.value(`rule ${name}, with the plan`, expected.withPlan, credits(reading.withPlan))

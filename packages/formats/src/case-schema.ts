@@ -1,11 +1,11 @@
 import { z } from 'zod'
-import { courseLineSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
+import { COURSE_CODE, courseLineSchema, filterSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
 
 /**
  * The open format of worked cases: what a rule needs, and what is expected of it. Everything may be left out; the defaults are stated here,
  * and in the guide. Credits are written as people write them. Courses, terms and programs that are only named exist with their defaults.
  */
-const code = z.string().regex(/^[A-Z]{2,4} \d{3}[A-Z]?$/, 'write a course as in the catalog, such as HYD 210')
+const code = z.string().regex(COURSE_CODE, 'write a course as in the catalog, such as HYD 210')
 const termCode = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'write a term as 2027SP')
 const date = z.string().regex(/^\d{4}-\d{2}-\d{2}$/, 'write a date as 2026-11-09')
 const credits = z.number().min(0).max(400)
@@ -19,6 +19,7 @@ const courseSchema = z.strictObject({
   excludes: z.array(code).default([]),
   same: z.array(code).default([]).describe('Courses that give the same credit.'),
   times: z.number().int().min(1).max(20).default(1).describe('How often it gives credit.'),
+  repeatCredits: credits.optional().describe('At most so many credits of it in all.'),
   offered: z.array(seasons).default(['fall', 'spring', 'summer']).describe(
     'Every season unless told otherwise; an empty list: not announced.',
   ),
@@ -67,6 +68,7 @@ const programSchema = z.strictObject({
   kind: z.enum(PROGRAM_KINDS).default('minor').describe('A minor, which has no total of its own.'),
   title: z.string().optional(),
   total: credits.default(0),
+  totalFilter: filterSchema.optional(),
   lines: z.array(looseNode).default([]).describe('One area with these lines.'),
   overlays: z.array(courseLineSchema.partial({ kind: true, title: true, filter: true })).default([]),
   rules: z.array(ruleSchema).default([]),
@@ -76,14 +78,15 @@ const programSchema = z.strictObject({
 
 const STATES = ['completed', 'under way', 'registered', 'picked', 'planned'] as const
 const recordEntry = z.union([
-  z.string().regex(/^[A-Z]{2,4} \d{3}[A-Z]? (\d{4}(SP|SU|FA)|transfer|exam)( .+)?$/,
+  z.string().regex(/^[A-Z]{2,5} \d{3,4}[A-Z]{0,2} (\d{4}(SP|SU|FA)|transfer|exam)( .+)?$/,
     'write "AAA 100 2025FA B", "AAA 100 2026FA under way" or "AAA 100 transfer TR"'),
   z.strictObject({ course: code, term: termCode.nullable().default(null), grade: z.string().nullable().default(null),
     credits: credits.optional(), state: z.enum(STATES).default('completed'),
+    earnedGrade: z.string().optional().describe('The grade earned elsewhere: it counts for minimum grades, in no average.'),
     source: z.enum(['here', 'transfer', 'exam']).default('here') }),
 ])
 const planEntry = z.union([
-  z.string().regex(/^[A-Z]{2,4} \d{3}[A-Z]? \d{4}(SP|SU|FA)$/, 'write "AAA 100 2027SP"'),
+  z.string().regex(/^[A-Z]{2,5} \d{3,4}[A-Z]{0,2} \d{4}(SP|SU|FA)$/, 'write "AAA 100 2027SP"'),
   z.strictObject({ course: code, term: termCode, credits: credits.optional(), pinned: z.boolean().default(false),
     countsFor: z.string().optional(), picked: z.boolean().default(false) }),
 ])
@@ -117,6 +120,8 @@ const givenSchema = z.strictObject({
   courses: z.record(z.string(), courseSchema).optional(),
   terms: z.array(z.union([termCode, termSchema])).optional().describe('Every spring, summer and fall from 2024FA to 2030SU.'),
   programs: z.array(programSchema).optional(),
+  together: z.enum(['in order', 'in sum']).optional().describe('How several programs are weighed; in order.'),
+  outside: z.array(code).optional().describe('Courses of the record that are not in the catalog.'),
   enrolled: z.array(z.string()).optional().describe('Codes of the student\'s programs; all that are given.'),
   record: z.array(recordEntry).optional(),
   plan: z.array(planEntry).optional(),
@@ -128,7 +133,7 @@ const givenSchema = z.strictObject({
   capRaised: z.record(z.string(), credits).optional(),
   milestones: z.array(z.string()).optional(),
   exceptions: z.array(z.union([
-    z.strictObject({ waive: lineName, course: code.optional(), program: z.string().optional() }),
+    z.strictObject({ waive: lineName, course: code.optional(), amount: credits.optional(), program: z.string().optional() }),
     z.strictObject({ substitute: code, on: lineName, instead: code.optional(), program: z.string().optional() }),
   ])).optional(),
   pins: z.array(z.strictObject({ use: z.string(), for: z.string() })).optional().describe('"AAA 100" or "AAA 100 2025FA" on a line.'),

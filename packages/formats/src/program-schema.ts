@@ -4,23 +4,26 @@ import { z } from 'zod'
  * The open format of a program: JSON with credits and grade points as people write them (`3`, `2.67`, `2.5`).
  * The JSON Schema in docs/formats is made from this, so that an editor can check a file while it is written.
  */
+/** A course as catalogs number them: a subject, three or four digits, and up to two letters behind them. */
+export const COURSE_CODE = /^[A-Z]{2,5} \d{3,4}[A-Z]{0,2}$/
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'use lower-case letters, digits and hyphens').max(40)
 const title = z.string().min(1).max(80)
-const course = z.string().regex(/^[A-Z]{3} \d{3}$/, 'write a course as three capitals, a space and three digits, such as HYD 210')
-const subject = z.string().regex(/^[A-Z]{3}$/, 'write a subject as three capitals, such as HYD')
+const course = z.string().regex(COURSE_CODE, 'write a course as in the catalog: capitals, a space and its number, such as HYD 210 or HYD 2104L')
+const subject = z.string().regex(/^[A-Z]{2,5}$/, 'write a subject in capitals, such as HYD')
 const credits = z.number().positive().max(300).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9,
   'use at most two decimals')
-const level = z.number().int().min(0).max(900).multipleOf(100)
+const level = z.number().int().min(0).max(9000).multipleOf(100)
 const count = z.number().int().min(1).max(60)
 
 export const PROGRAM_KINDS = ['major', 'minor', 'certificate', 'institution'] as const
 
-const filterSchema = z.strictObject({
+export const filterSchema = z.strictObject({
   list: z.array(course).min(1).optional().describe('These courses; a course that is equivalent to one of them counts as it.'),
   subjects: z.array(subject).min(1).optional().describe('Courses of any of these subjects.'),
   levelMin: level.optional().describe('Lowest level: 300 means numbered 300 or above.'),
   levelMax: level.optional().describe('Highest level, inclusive: 200 means numbered up to 299.'),
   attributes: z.array(z.string().min(1)).min(1).optional().describe('Courses carrying any of these attributes.'),
+  withoutAttributes: z.array(z.string().min(1)).min(1).optional().describe('Courses carrying none of these.'),
   except: z.array(course).min(1).optional().describe('Not these, whatever else holds.'),
 }).describe('Which courses a line accepts; every part that is given must hold, an empty filter accepts all.')
 
@@ -37,6 +40,8 @@ export const courseLineSchema = z.strictObject({
   minGrade: z.string().optional().describe('Lowest grade that counts here.'),
   caps: z.array(capSchema).optional(),
   subjects: z.number().int().min(2).max(12).optional().describe('The courses used must come from at least so many subjects.'),
+  spread: z.strictObject({ by: z.enum(['level', 'attribute']), n: z.number().int().min(2).max(12) }).optional()
+    .describe('The same by levels, or by the attributes that the filter names.'),
 })
 
 interface AllNode {
@@ -68,7 +73,17 @@ export const ruleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('gpa'), id, title, minimum: points, scope: z.union([z.enum(['overall', 'program']), filterSchema]) })
     .describe('A grade point average over everything, over what the program uses, or over a filter.'),
   z.strictObject({ kind: z.literal('credits'), id, title, credits, filter: filterSchema.optional(),
-    here: z.boolean().optional().describe('Count only what was taken at this institution.') }),
+    here: z.boolean().optional().describe('Count only what was taken at this institution.'),
+    used: z.boolean().optional().describe('Count only what the lines of the program use.') }),
+  z.strictObject({ kind: z.literal('residence'), id, title, credits, of: credits })
+    .describe('Of the last `of` credits, at least so many must be taken here.'),
+  z.strictObject({ kind: z.literal('maximum'), id, title, credits: credits.optional(), courses: z.number().int().min(0).max(60).optional(),
+    of: z.strictObject({
+      filter: filterSchema.optional(),
+      source: z.enum(['transfer', 'exam', 'elsewhere']).optional().describe('Where it was earned; `elsewhere` is either of the two.'),
+      gradeAtMost: z.string().optional().describe('Passed with this grade or a lower one.'),
+      ungraded: z.boolean().optional().describe('Passed here without a grade that counts in an average.'),
+    }) }).describe('At most so many credits or courses of a kind count, in the lines and towards the total.'),
   z.strictObject({ kind: z.literal('milestone'), id, title, words: z.string().min(1).max(300) }).describe(
     'Something without credit, recorded when it is done.',
   ),
@@ -88,12 +103,13 @@ export const stepSchema = z.strictObject({
 
 export const programSchema = z.strictObject({
   $schema: z.string().optional(),
-  format: z.literal('ridgeway-program/1'),
+  format: z.enum(['ridgeway-program/1', 'ridgeway-program/2']).describe('The first format has no maxima, residence, spread and parts of a total.'),
   code: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'use capitals, digits and hyphens, such as WSC-BS'),
   kind: z.enum(PROGRAM_KINDS),
   title,
   catalogYear: z.number().int().min(1990).max(2100),
   totalCredits: credits,
+  totalFilter: filterSchema.optional().describe('What counts towards the total; everything that gives credit where it is left out.'),
   areas: z.array(
     z.strictObject({ id, title, hue: z.enum(['moss', 'lake', 'clay', 'slate', 'plum', 'fern']), children: z.array(nodeSchema).min(1) }),
   ).min(1).describe('Top-level areas, also the lanes of the plan.'),

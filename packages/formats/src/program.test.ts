@@ -55,7 +55,7 @@ describe('readProgramText', () => {
       '{ "kind": "courses", "id": "one", "title": "One",\n "filter": { "list": ["AAA 100",\n "ZZZ 999"] }, "courses": 1 }', 7,
       /no course ZZZ 999/],
     ['a course written wrongly', '{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["AAA100"] }, "courses": 1 }', 5,
-      /three capitals/],
+      /as in the catalog/],
     ['an unknown grade', '{ "kind": "courses", "id": "one", "title": "One", "filter": {}, "credits": 3,\n "minGrade": "E" }', 6,
       /"E" is not on the grade scale/],
     ['a line that asks for nothing', '{ "kind": "courses", "id": "one", "title": "One", "filter": {} }', 5, /Say how much is needed/],

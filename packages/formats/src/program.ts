@@ -1,6 +1,6 @@
 import type { Course, CourseFilter, Credits } from '@ridgeway/core/catalog'
 import { type GradeScale, gradesThatEarn } from '@ridgeway/core/grades'
-import type { CourseLine, Program, ProgramKind, RequirementNode } from '@ridgeway/core/requirements'
+import type { CourseLine, Program, ProgramKind, ProgramRule, RequirementNode } from '@ridgeway/core/requirements'
 import { checkShape, type FormatProblem, inOrder, type JsonPath, readJson, sayPath } from './json'
 import { PROGRAM_KINDS, type ProgramFile, programSchema } from './program-schema'
 
@@ -32,7 +32,7 @@ export function readProgramText(text: string, context: FormatContext): ReadProgr
 const hundredths = (value: number): Credits => Math.round(value * 100)
 
 export function toProgram(file: ProgramFile): Program {
-  const { format: _, $schema: __, totalCredits, ...rest } = file
+  const { format: _, $schema: __, totalCredits, totalFilter, ...rest } = file
   const line = ({ credits, caps, filter, ...other }: ProgramFile['overlays'][number]): CourseLine =>
     compact({
       ...other,
@@ -48,16 +48,23 @@ export function toProgram(file: ProgramFile): Program {
   return {
     ...rest,
     totalCredits: hundredths(totalCredits),
+    ...(totalFilter ? { totalFilter: compact(totalFilter) as CourseFilter } : {}),
     areas: file.areas.map(area => ({ kind: 'all', ...area, children: area.children.map(node) })),
     overlays: file.overlays.map(line),
     rules: file.rules.map((rule) => {
       if (rule.kind === 'gpa')
         return { ...rule, minimum: hundredths(rule.minimum),
           scope: typeof rule.scope === 'string' ? rule.scope : compact(rule.scope) as CourseFilter }
+      if (rule.kind === 'residence') return { ...rule, credits: hundredths(rule.credits), of: hundredths(rule.of) }
+      if (rule.kind === 'maximum') {
+        const { filter, ...of } = rule.of
+        return compact({ ...rule, credits: rule.credits === undefined ? undefined : hundredths(rule.credits),
+          of: compact({ ...of, filter: filter && compact(filter) as CourseFilter }) }) as ProgramRule
+      }
       if (rule.kind !== 'credits') return rule
-      const { filter, here, ...credit } = rule
+      const { filter, here, used, ...credit } = rule
       return { ...credit, credits: hundredths(rule.credits), ...(filter ? { filter: compact(filter) as CourseFilter } : {}),
-        ...(here ? { here } : {}) }
+        ...(here ? { here } : {}), ...(used ? { used } : {}) }
     }),
     sharing: file.sharing.map(({ with: other, courses, credits }) => ({ with: other, ...(courses === undefined ? {} : { courses }),
       ...(credits === undefined ? {} : { credits: hundredths(credits) }) }),
@@ -84,9 +91,11 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
     known(value.list, [...path, 'list'])
     known(value.except, [...path, 'except'])
     value.subjects?.forEach((name, i) => !subjects.has(name) && report([...path, 'subjects', i], `No course has the subject ${name}.`))
-    value.attributes?.forEach((name, i) =>
-      !attributes.has(name) && report([...path, 'attributes', i], `No course carries the attribute "${name}".`),
-    )
+    for (const part of ['attributes', 'withoutAttributes'] as const) {
+      value[part]?.forEach((name, i) =>
+        !attributes.has(name) && report([...path, part, i], `No course carries the attribute "${name}".`),
+      )
+    }
     if (value.levelMin !== undefined && value.levelMax !== undefined && value.levelMin > value.levelMax)
       report([...path, 'levelMin'], 'The lowest level is above the highest.')
   }
@@ -105,6 +114,12 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
     if (value.subjects && value.courses && value.subjects > value.courses)
       report([...path, 'subjects'],
         `${value.courses} courses cannot come from ${value.subjects} subjects. Ask for more courses, or fewer subjects.`)
+    if (value.spread && value.subjects)
+      report([...path, 'spread'], 'A line is spread over subjects or over something else, not both. Leave one of the two out.')
+    if (value.spread && value.courses && value.spread.n > value.courses)
+      report([...path, 'spread', 'n'], `${value.courses} courses cannot come from ${value.spread.n} of them. Ask for more courses, or less.`)
+    if (value.spread?.by === 'attribute' && (value.filter.attributes?.length ?? 0) < value.spread.n)
+      report([...path, 'spread', 'by'], `Name at least ${value.spread.n} attributes in the filter, from which the courses must come.`)
     if (value.minGrade !== undefined && !scale[value.minGrade])
       report([...path, 'minGrade'], `"${value.minGrade}" is not on the grade scale: ${gradesThatEarn(scale).join(', ')}.`)
     else if (value.minGrade !== undefined && !scale[value.minGrade]!.earns)
@@ -131,8 +146,23 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
   file.rules.forEach((rule, r) => {
     unique(rule.id, ['rules', r])
     if (rule.kind === 'gpa' && typeof rule.scope !== 'string') filter(rule.scope as CourseFilter, ['rules', r, 'scope'])
+    if (rule.kind === 'residence' && rule.credits > rule.of)
+      report(['rules', r, 'credits'], `${rule.credits} of the last ${rule.of} credits cannot be. Ask for ${rule.of} at most.`)
+    if (rule.kind === 'maximum') {
+      if ((rule.credits === undefined) === (rule.courses === undefined))
+        report(['rules', r], 'A maximum is in credits or in courses, one of the two.')
+      if (Object.values(rule.of).every(part => part === undefined || part === false))
+        report(['rules', r, 'of'], 'Say what the maximum is about: a filter, a source, a grade, or what is ungraded.')
+      if (rule.of.filter) filter(rule.of.filter as CourseFilter, ['rules', r, 'of', 'filter'])
+      if (rule.of.gradeAtMost !== undefined && !scale[rule.of.gradeAtMost])
+        report(['rules', r, 'of', 'gradeAtMost'],
+          `"${rule.of.gradeAtMost}" is not on the grade scale: ${gradesThatEarn(scale).join(', ')}.`)
+    }
     if (rule.kind === 'credits' && rule.filter) filter(rule.filter as CourseFilter, ['rules', r, 'filter'])
   })
+  if (file.totalFilter) filter(file.totalFilter as CourseFilter, ['totalFilter'])
+  if (file.format === 'ridgeway-program/1' && usesSecondFormat(file))
+    report(['format'], 'Maxima, residence, spread by level or attribute, and a filter on the total need "ridgeway-program/2". Write that.')
   file.sharing.forEach((rule, s) => {
     if (!programs.has(rule.with) && !PROGRAM_KINDS.includes(rule.with as ProgramKind)) {
       report(['sharing', s, 'with'],
@@ -147,6 +177,16 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
   if (!file.areas.some(area => area.children.some(asksSomething))) report(['areas'], 'The program asks for nothing.')
 }
 
+/** Whether a file says something that the first format has no words for. */
+function usesSecondFormat(file: ProgramFile): boolean {
+  const lines = (from: ProgramFile['areas'][number]['children'][number]): ProgramFile['overlays'] =>
+    from.kind === 'courses' ? [from] : from.children.flatMap(lines)
+  const all = [...file.areas.flatMap(area => area.children.flatMap(lines)), ...file.overlays]
+  const filters = [...all.map(line => line.filter), ...file.rules.flatMap(rule => rule.kind === 'credits' && rule.filter ? [rule.filter] : [])]
+  return file.totalFilter !== undefined || all.some(line => line.spread) || filters.some(filter => filter.withoutAttributes)
+    || file.rules.some(rule => rule.kind === 'maximum' || rule.kind === 'residence' || (rule.kind === 'credits' && rule.used))
+}
+
 /** Writes a program in its open format; reading it again gives the same program. */
 export function writeProgramText(program: Program): string {
   const amount = (value: Credits) => value / 100
@@ -158,19 +198,24 @@ export function writeProgramText(program: Program): string {
   const node = (from: RequirementNode): object => from.kind === 'courses' ? line(from) : { ...from, children: from.children.map(node) }
   return `${
     JSON.stringify({
-      format: 'ridgeway-program/1',
+      format: 'ridgeway-program/2',
       code: program.code,
       kind: program.kind,
       title: program.title,
       catalogYear: program.catalogYear,
       totalCredits: amount(program.totalCredits),
+      ...(program.totalFilter ? { totalFilter: program.totalFilter } : {}),
       areas: program.areas.map(({ kind: _, ...area }) => ({ ...area, children: area.children.map(node) })),
       rules: program.rules.map(rule =>
         rule.kind === 'gpa'
           ? { ...rule, minimum: amount(rule.minimum) }
           : rule.kind === 'credits'
             ? { ...rule, credits: amount(rule.credits) }
-            : rule,
+            : rule.kind === 'residence'
+              ? { ...rule, credits: amount(rule.credits), of: amount(rule.of) }
+              : rule.kind === 'maximum' && rule.credits !== undefined
+                ? { ...rule, credits: amount(rule.credits) }
+                : rule,
       ),
       overlays: program.overlays.map(line),
       sharing: program.sharing.map(rule => ({ ...rule, ...(rule.credits === undefined ? {} : { credits: amount(rule.credits) }) })),

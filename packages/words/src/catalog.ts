@@ -24,6 +24,8 @@ function sayExpected(expected: Expected): string {
         : 'a grade such as C or B- was expected'
     case 'fewer parentheses':
       return 'the rule is nested too deeply; write it with fewer parentheses'
+    case 'an average':
+      return 'an average such as 2.50 was expected'
     default:
       return `${expected.code} was expected`
   }

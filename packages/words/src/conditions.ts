@@ -1,5 +1,6 @@
-import type { Expression, Lack, Reason } from '@ridgeway/core/prerequisites'
+import type { Closed, Expression, Lack, Reason } from '@ridgeway/core/prerequisites'
 import { formatCredits } from './credits'
+import { formatGpa } from './grades'
 import { sayTerm } from './terms'
 
 /** One condition as a person would say it: "CHY 110 with C or better". */
@@ -20,6 +21,10 @@ function sayCondition(expression: Expression): string {
       return `${expression.standing} standing`
     case 'permission':
       return 'the instructor\'s permission'
+    case 'gpa':
+      return `an average of at least ${formatGpa(expression.minimum)}`
+    case 'not':
+      return sayClosed(expression.condition)
     case 'all':
       return expression.of.map(part => part.kind === 'any' ? `(${sayCondition(part)})` : sayCondition(part)).join(' and ')
     case 'any':
@@ -27,6 +32,13 @@ function sayCondition(expression: Expression): string {
     case 'atLeast':
       return `${expression.n} of ${expression.of.map(sayCondition).join(', ')}`
   }
+}
+
+/** Whom a course is not open to. */
+function sayClosed(condition: Closed): string {
+  if (condition.kind === 'program') return `not being in program ${condition.program}: the course is not open to it`
+  if (condition.kind === 'standing') return `not having ${condition.standing} standing: the course is not open to it`
+  return `not having passed ${condition.course}: the course is not open to those who have`
 }
 
 /**
@@ -79,6 +91,8 @@ export function sayBecause({ expression, because }: Pick<Reason, 'expression' | 
       return `${condition}: ${formatCredits(because.credits)} by then`
     case 'standing now':
       return `${condition}: ${because.standing} now`
+    case 'average now':
+      return `${condition}: ${because.value === null ? 'no grades yet' : `${formatGpa(because.value)} now`}`
     case 'score':
       return because.score === null
         ? `${condition}: no score on file`

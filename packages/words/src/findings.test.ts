@@ -213,10 +213,10 @@ describe('what else is said', () => {
   it('tells what a line lacks', () => {
     expect(sayLacking(null)).toBe('')
     expect(sayLacking({ code: 'listed', courses: ['AAA 100', 'BBB 100'] })).toBe('2 courses open')
-    expect(sayLacking({ code: 'amount', courses: 1, credits: null, more: true, anotherSubject: true })).toBe(
+    expect(sayLacking({ code: 'amount', courses: 1, credits: null, more: true, another: 'subject' })).toBe(
       'choose 1 more from another subject',
     )
-    expect(sayLacking({ code: 'amount', courses: 0, credits: 300, more: false, anotherSubject: false })).toBe('3 cr open')
+    expect(sayLacking({ code: 'amount', courses: 0, credits: 300, more: false, another: null })).toBe('3 cr open')
   })
   it('tells filters with all their parts', () => {
     expect(describeFilter({ subjects: ['AAA', 'BBB'], levelMin: 200, levelMax: 300 })).toBe('AAA or BBB courses at 200 to 399')

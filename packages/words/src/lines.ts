@@ -1,5 +1,5 @@
 import {
-  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type UseChange,
+  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, spreadOf, type UseChange,
 } from '@ridgeway/core/requirements'
 import { formatCredits } from './credits'
 import { describeFilter } from './filters'
@@ -12,7 +12,8 @@ export function describeLine(line: CourseLine): string {
   if (needsEveryListed(line)) return `${line.filter.list!.length === 1 ? '' : 'All of '}${line.filter.list!.join(', ')}${grade}.`
   const amount = [line.courses ? count(line.courses, 'course') : '', line.credits ? `${formatCredits(line.credits)} credits` : '']
     .filter(Boolean).join(' with at least ')
-  const spread = line.subjects ? `, from at least ${count(line.subjects, 'subject')}` : ''
+  const wide = spreadOf(line)
+  const spread = wide ? `, from at least ${count(wide.n, wide.by === 'attribute' ? 'area' : wide.by)}` : ''
   return [`${amount || 'Courses'} from ${what}${spread}${grade}.`, ...(line.caps ?? []).map(describeCap)].join(' ')
 }
 
@@ -29,8 +30,8 @@ export function sayLacking(lacking: Lacking | null): string {
     return lacking.courses.length === 1
       ? `${lacking.courses[0]} open`
       : `${lacking.courses.length} courses open`
-  const { courses, credits, more, anotherSubject } = lacking
-  const another = anotherSubject ? 'another subject' : ''
+  const { courses, credits, more, another: wider } = lacking
+  const another = wider ? `another ${wider === 'attribute' ? 'area' : wider}` : ''
   const choose = courses > 0 ? `choose ${courses}${more ? ' more' : ''}${another ? ` from ${another}` : ''}` : another
   return [choose, credits === null ? '' : `${formatCredits(credits)} cr open`].filter(Boolean).join(', ')
 }

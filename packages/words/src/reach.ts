@@ -15,6 +15,7 @@ export function sayWhy(why: Why): string {
     case 'last offered': return `${why.course} was last offered in ${sayTerm(why.until)}`
     case 'placement': return `a ${why.test} placement of ${why.score}`
     case 'program': return `being in ${why.program}`
+    case 'closed': return `not open to ${why.to}`
     case 'credits': return `${formatCredits(why.credits)} credits earned`
   }
 }

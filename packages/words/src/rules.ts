@@ -1,6 +1,7 @@
 import type { GpaOutlook, RuleReport } from '@ridgeway/core/requirements'
 import { formatCredits } from './credits'
 import { formatGpa } from './grades'
+import { count } from './lists'
 
 /** What a rule about the whole program is called. */
 export const ruleTitle = ({ title, reading }: RuleReport): string =>
@@ -11,8 +12,14 @@ export function sayRule({ reading }: RuleReport): string {
   switch (reading.kind) {
     case 'total':
     case 'credits':
+    case 'residence':
       return `${formatCredits(reading.done)} of ${formatCredits(reading.asked)} cr earned`
         + (reading.withPlan > reading.done ? `, ${formatCredits(reading.withPlan)} with all that is under way and planned` : '')
+    case 'maximum': {
+      const amount = (value: number) => reading.courses ? count(value, 'course') : `${formatCredits(value)} cr`
+      return `${amount(reading.used)} of at most ${amount(reading.most)}`
+        + (reading.over > 0 ? `; ${amount(reading.over)} more ${reading.courses && reading.over === 1 ? 'counts' : 'count'} for nothing` : '')
+    }
     case 'gpa':
       return reading.now === null
         ? `no grades yet, ${formatGpa(reading.asked)} asked`

@@ -83,6 +83,8 @@ export interface Course {
   equivalents: CourseCode[]
   /** How often credit may be earned; 1 for most courses. */
   repeatLimit: number
+  /** At most so many credits of it in all, however often; where it is not said, only the times count. */
+  repeatCredits?: Credits | null
   offered: OfferingPattern
   /** Parts that one bundle must contain. */
   parts: Part[]
@@ -162,6 +164,8 @@ export interface CourseItem {
   term: TermCode | null
   credits: Credits
   grade: string | null
+  /** The grade it was earned with elsewhere: it counts for minimum grades, never in an average. */
+  earnedGrade?: string | null
   state: Commitment
   source: 'here' | 'transfer' | 'exam'
 }

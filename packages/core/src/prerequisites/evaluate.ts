@@ -1,12 +1,13 @@
 import { sameCourse } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, TermCode } from '../catalog/types'
+import { gpa } from '../grades/gpa'
 import { meetsGrade } from '../grades/scale'
 import { type ClassStanding, classStanding, STANDING_CREDITS } from '../grades/status'
-import { readCredit, type RecordRules } from '../record/attempts'
+import { averagedAttempts, earnedCredits, isPassed, readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import { ruleOf } from './rule-of'
-import type { Expression } from './types'
+import type { Closed, Expression } from './types'
 
 /** How firmly a rule is met, best first. */
 type Firmness = 'passed' | 'if passed' | 'if planned' | 'unmet'
@@ -41,6 +42,8 @@ type Because /** The condition itself says it all. */
     | { code: 'credits by then', credits: Credits }
     | { code: 'standing now', standing: ClassStanding }
     | { code: 'score', score: number | null }
+    /** In hundredths of a grade point; null before the first grade. */
+    | { code: 'average now', value: number | null }
 
 /** One condition that is not met, with the attempt at it or the intention that does not meet it; null when there is neither. */
 export interface Lack {
@@ -98,6 +101,12 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
     }
     case 'program':
       return leaf(facts.programs.includes(expression.program) ? 'passed' : 'unmet')
+    case 'gpa': {
+      const { value } = gpa(averagedAttempts(facts.items, context), context.scale)
+      return leaf(value !== null && value >= expression.minimum ? 'passed' : 'unmet', { code: 'average now', value })
+    }
+    case 'not':
+      return leaf(isClosed(expression.condition, facts, context) ? 'unmet' : 'passed')
     case 'permission':
       return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet')
     case 'all':
@@ -107,6 +116,16 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
     case 'atLeast':
       return combine(expression, expression.n, at, facts, context)
   }
+}
+
+/** Whether a course is closed to somebody: a program they are in, a standing they have, a course they passed or are taking. */
+export function isClosed(condition: Closed, facts: StudentFacts, context: EvaluationContext): boolean {
+  if (condition.kind === 'program') return facts.programs.includes(condition.program)
+  if (condition.kind === 'standing') return classStanding(earnedCredits(facts.items, context)) === condition.standing
+  const same = sameCourse(condition.course, context.courses)
+  return facts.items.some(item => same.includes(item.course) && (item.state === 'under way' || item.state === 'registered'
+    || (item.state === 'completed' && isPassed(item, context.scale)
+      && (condition.minGrade === undefined || meetsGrade(context.scale, item.earnedGrade ?? item.grade, condition.minGrade)))))
 }
 
 function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts,
@@ -151,9 +170,9 @@ function judgeAttempt(
   const when = item.term ? termOrder(item.term) : 0
   if (item.state === 'completed') {
     // A minimum that is not on the scale is met by nothing; the catalog's own check names it.
-    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.grade, minGrade))
-      return ['passed', { code: 'passed', course: item.course, grade: item.grade }]
-    return ['unmet', { code: 'grade too low', course: item.course, grade: item.grade, minGrade: minGrade ?? null }]
+    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.earnedGrade ?? item.grade, minGrade))
+      return ['passed', { code: 'passed', course: item.course, grade: item.earnedGrade ?? item.grade }]
+    return ['unmet', { code: 'grade too low', course: item.course, grade: item.earnedGrade ?? item.grade, minGrade: minGrade ?? null }]
   }
   if (when > at || (when === at && !sameTerm)) {
     return ['unmet', { code: 'not before', course: item.course, state: item.state, sameTerm: when === at, alongside: sameTerm }]

@@ -10,7 +10,8 @@ import type { Expected, Expression, Parsed } from './types'
  * HYD 210 with C- or alongside          the course may be taken in the same term
  * 2 of (HYD 310, HYD 330, ECL 320)
  * 60 credits · 12 credits in HYD · 6 credits in ECL at 300+
- * standing junior · program WSC-BS · permission
+ * standing junior · program WSC-BS · permission · GPA at least 2.50
+ * not open to program EST-MIN · not open to MTH 140       nobody of that program; nobody who has passed it, or is taking it
  * ```
  * `and` binds more tightly than `or`; parentheses group. An empty text is no rule and gives `expression: null`.
  * A text that cannot be read gives the place and what was expected there; nothing is guessed. A minimum grade must be one of the scale
@@ -35,7 +36,7 @@ export function parseExpression(text: string, scale: GradeScale | null = LETTER_
 const fail = (at: number, expected: Expected): Parsed => ({ ok: false, problem: { at, expected } })
 
 interface Token { text: string, at: number }
-const TOKEN = /[A-Za-z][A-Za-z-]*[+-]?|\d+(?:\.\d+)?\+?|[(),]/y
+const TOKEN = /[A-Za-z][A-Za-z-]*[+-]?|\d{3,4}[A-Z]{1,2}(?![A-Za-z])|\d+(?:\.\d+)?\+?|[(),]/y
 /** A program's code may have digits anywhere: `WSC-BS`, `GIS-2`, `3D-ART`. */
 const PROGRAM = /[A-Za-z0-9](?:[A-Za-z0-9-]*[A-Za-z0-9])?/y
 
@@ -126,6 +127,20 @@ function readOne(reader: Reader): Expression {
     return { kind: 'placement', test, score: reader.number({ code: 'the score' }) }
   }
   if (reader.take('program')) return { kind: 'program', program: reader.next({ code: 'a program code' }).toUpperCase() }
+  if (reader.take('gpa')) {
+    reader.need('at')
+    reader.need('least')
+    return { kind: 'gpa', minimum: Math.round(reader.number({ code: 'an average' }, /^\d(\.\d{1,2})?$/) * 100) }
+  }
+  if (reader.take('not')) {
+    reader.need('open')
+    reader.need('to')
+    const at = reader.at
+    const condition = readOne(reader)
+    if (condition.kind !== 'program' && condition.kind !== 'standing' && condition.kind !== 'course')
+      throw new Unreadable(at, { code: 'a program, a standing or a course' })
+    return { kind: 'not', condition }
+  }
   if (reader.take('permission')) return { kind: 'permission' }
   if (reader.take('standing')) return { kind: 'standing', standing: readStanding(reader) }
   return readCourse(reader)
@@ -155,14 +170,15 @@ function readCount(reader: Reader): Expression {
 }
 
 function readSubject(reader: Reader): string {
-  if (!/^[A-Z]{2,4}$/i.test(reader.peek() ?? '')) throw new Unreadable(reader.at, { code: 'a subject' })
+  if (!/^[A-Z]{2,5}$/i.test(reader.peek() ?? '')) throw new Unreadable(reader.at, { code: 'a subject' })
   return reader.next({ code: 'a subject' }).toUpperCase()
 }
 
 function readCourse(reader: Reader): Expression {
   const subject = readSubject(reader)
   // Kept as it is written: MTH 095 is not MTH 95.
-  const number = String(reader.number({ code: 'a course number' }, /^\d{3}$/)).padStart(3, '0')
+  if (!/^\d{3,4}[A-Z]{0,2}$/.test(reader.peek() ?? '')) throw new Unreadable(reader.at, { code: 'a course number' })
+  const number = reader.next({ code: 'a course number' })
   const minGrade = reader.take('with') ? readGrade(reader) : undefined
   const alongside = reader.peek()?.toLowerCase() === 'or' && reader.peek(1)?.toLowerCase() === 'alongside'
   if (alongside) {

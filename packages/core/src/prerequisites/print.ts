@@ -26,5 +26,9 @@ function print(expression: Expression): string {
       return `standing ${expression.standing}`
     case 'permission':
       return 'permission'
+    case 'gpa':
+      return `GPA at least ${(expression.minimum / 100).toFixed(2)}`
+    case 'not':
+      return `not open to ${print(expression.condition)}`
   }
 }

@@ -67,7 +67,7 @@ function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading
   const earn = (item: CourseItem) => {
     earning.push(item)
     holders.add(item.course)
-    room.take(item.course)
+    room.take(item)
   }
   const isExcluded = (code: CourseCode) => courses.get(code)?.exclusions.some(other => holders.has(other)) ?? false
   for (const item of kept.filter(one => isPassed(one, scale)).sort((a, b) => firstPassed(a, b, scale))) {
@@ -76,7 +76,7 @@ function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading
   }
   const idle: CourseItem[] = []
   for (const item of items.filter(one => one.state !== 'completed').sort(byFirmness)) {
-    if (room.has(item.course) && !isExcluded(item.course)) earn(item)
+    if (room.has(item) && !isExcluded(item.course)) earn(item)
     else idle.push(item)
   }
   return { earning: earning.sort(byFirmness), rivals, replaced, idle }
@@ -98,14 +98,18 @@ function firstPassed(a: CourseItem, b: CourseItem, scale: GradeScale): number {
 class Room {
   private readonly taken = new Map<CourseCode, number>()
   private readonly takenInFamily = new Map<CourseCode, number>()
+  private readonly credits = new Map<CourseCode, Credits>()
   constructor(private readonly courses: ReadonlyMap<CourseCode, Course>) {}
 
-  has(code: CourseCode): boolean {
+  has({ course: code, credits }: CourseItem): boolean {
+    const most = this.courses.get(code)?.repeatCredits
     return (this.taken.get(code) ?? 0) < this.limit(code)
       && (this.takenInFamily.get(familyOf(code, this.courses)) ?? 0) < timesFor(code, this.courses)
+      && (most === undefined || most === null || (this.credits.get(code) ?? 0) + credits <= most)
   }
 
-  take(code: CourseCode) {
+  take({ course: code, credits }: CourseItem) {
+    this.credits.set(code, (this.credits.get(code) ?? 0) + credits)
     const family = familyOf(code, this.courses)
     this.taken.set(code, (this.taken.get(code) ?? 0) + 1)
     this.takenInFamily.set(family, (this.takenInFamily.get(family) ?? 0) + 1)
@@ -132,8 +136,8 @@ function keepAttempts(attempts: readonly CourseItem[], { courses, scale, repeatP
   const kept: CourseItem[] = []
   const replaced = new Set<string>()
   for (const item of order) {
-    if (room.has(item.course)) {
-      room.take(item.course)
+    if (room.has(item)) {
+      room.take(item)
       kept.push(item)
     }
     else replaced.add(item.id)

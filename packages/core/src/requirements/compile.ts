@@ -1,8 +1,8 @@
-import { type CourseFilter, matchesBesidesList, matchesFilter } from '../catalog/filter'
+import { type CourseFilter, courseLevel, matchesBesidesList, matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
-import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode } from './types'
+import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode, spreadOf } from './types'
 
 /**
  * Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no
@@ -54,7 +54,9 @@ function fitting(targets: readonly CompiledLine[], context: CompileContext): (it
   const accepting = new Map<CourseCode, number[]>()
   const acceptingOf = (code: CourseCode) => {
     const course = context.courses.get(code)
-    const found = course ? targets.flatMap((target, l) => acceptsCourse(course, target, context) ? [l] : []) : []
+    // What is not in the catalog counts where a substitution names it.
+    const found = targets.flatMap((target, l) =>
+      (course ? acceptsCourse(course, target, context) : isSubstitute(code, target, context)) ? [l] : [])
     accepting.set(code, found)
     return found
   }
@@ -93,11 +95,27 @@ function compile(program: Program,
  */
 export function partsOf(line: CourseLine, waivers: readonly RequirementException[],
   courses: ReadonlyMap<string, Course>): Omit<CompiledLine, 'areaId'>[] {
-  const mine = waivers.filter(waiver => waiver.kind === 'waiver' && waiver.line === line.id)
-  if (mine.some(waiver => waiver.course === null)) return []
+  const mine = waivers.flatMap(waiver => waiver.kind === 'waiver' && waiver.line === line.id ? [waiver] : [])
+  const whole = mine.filter(waiver => waiver.course === null)
+  if (whole.some(waiver => waiver.amount === undefined)) return []
+  const asked = withoutAmount(line, whole.reduce((sum, waiver) => sum + waiver.amount!, 0))
+  if (!asked) return []
+  if (asked !== line) return [{ line, single: null, need: needOf(asked, courses) }]
   if (!needsEveryListed(line)) return [{ line, single: null, need: needOf(line, courses) }]
   return listedCourses(line).filter(code => !mine.some(waiver => waiver.course === code))
     .map(code => ({ line, single: code, need: { credits: 0, courses: 1, unit: courses.get(code)?.credits ?? NOMINAL_CREDITS, rank: 0 } }))
+}
+
+/** The line with less asked, by what is waived of it; null where nothing is left. */
+function withoutAmount(line: CourseLine, amount: number): CourseLine | null {
+  if (amount <= 0) return line
+  const credits = line.credits === undefined ? undefined : Math.max(0, line.credits - amount)
+  // Where a line asks for credits as well, whole courses go with the credits that one stands for.
+  const each = line.credits && line.courses ? line.credits / line.courses : 100
+  const courses = line.courses === undefined ? undefined : Math.max(0, line.courses - Math.round(amount / each))
+  return (credits ?? 0) === 0 && (courses ?? 0) === 0
+    ? null
+    : { ...line, ...(credits === undefined ? {} : { credits }), ...(courses === undefined ? {} : { courses }) }
 }
 
 /** What a line asks as the allocation counts it, without caps and spread, which depend on the items. */
@@ -106,7 +124,7 @@ function needOf(line: CourseLine, courses: ReadonlyMap<string, Course>): Allocat
   const amount = line.courses ?? 0
   const unit = amount > 0 && credits > 0
     ? Math.max(100, Math.floor(credits / amount / 100) * 100)
-    : amount > 0 || line.subjects
+    : amount > 0 || spreadOf(line)
       ? usualCredits(line, courses)
       : 0
   return { credits, courses: amount, unit, rank: 0 }
@@ -140,17 +158,25 @@ export function withItems({ line, need, single }: CompiledLine, items: readonly 
       const course = courses.get(item.course)
       return course && test(course) ? [i] : []
     })
-  const subjects = [...new Set(items.map(item => courses.get(item.course)?.subject ?? ''))]
+  const spread = spreadOf(line)
+  const groups = spread ? items.map(item => groupOf(courses.get(item.course), line, spread.by)) : []
+  const names = [...new Set(groups)]
   return {
     ...need,
     ...(single ? { unit: items.reduce((unit, item, i) => fits(i) ? Math.max(unit, item.credits) : unit, need.unit) } : {}),
     ...(line.caps
       ? { caps: line.caps.map(({ filter, ...limit }) => ({ ...limit, items: indices(course => matchesFilter(course, filter)) })) }
       : {}),
-    ...(line.subjects
-      ? { spread: { n: line.subjects, groupOf: items.map(item => subjects.indexOf(courses.get(item.course)?.subject ?? '')) } }
-      : {}),
+    ...(spread ? { spread: { n: spread.n, groupOf: groups.map(group => names.indexOf(group)) } } : {}),
   }
+}
+
+/** What a course counts as in a spread; of several attributes the first that the line names. */
+export function groupOf(course: Course | undefined, { filter }: Pick<CourseLine, 'filter'>, by: 'subject' | 'level' | 'attribute'): string {
+  if (!course) return ''
+  if (by === 'subject') return course.subject
+  if (by === 'level') return String(courseLevel(course))
+  return (filter.attributes ?? course.attributes).find(attribute => course.attributes.includes(attribute)) ?? ''
 }
 
 /** Whether a line takes a course whatever its grade: one of its parts the course that it names, and no other. */
@@ -159,13 +185,14 @@ export function acceptsCourse(course: Course, { line, single }: Pick<CompiledLin
   const named = single
     ? (course.code === single || course.equivalents.includes(single)) && matchesBesidesList(course, line.filter)
     : matchesFilter(course, line.filter)
-  return named
-    || exceptions.some(exception =>
-      exception.kind === 'substitution' && exception.line === line.id && exception.course === course.code
-      && (!single || exception.instead === null || exception.instead === single),
-    )
+  return named || isSubstitute(course.code, { line, single }, { exceptions })
 }
+
+const isSubstitute = (code: CourseCode, { line, single }: Pick<CompiledLine, 'line' | 'single'>,
+  { exceptions }: Pick<CompileContext, 'exceptions'>): boolean => exceptions.some(exception =>
+  exception.kind === 'substitution' && exception.line === line.id && exception.course === code
+  && (!single || exception.instead === null || exception.instead === single))
 
 /** Not decided yet, or passed with the grade that a line asks; a minimum that is not on the scale is met by nothing. */
 export const gradeSuffices = (item: CourseItem, { minGrade }: Pick<CourseLine, 'minGrade'>, scale: GradeScale): boolean =>
-  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.grade, minGrade))
+  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.earnedGrade ?? item.grade, minGrade))

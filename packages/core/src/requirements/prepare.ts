@@ -2,7 +2,8 @@ import { linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseItem } from '../catalog/types'
 import type { GradeScale } from '../grades/scale'
 import { byFirmness, type CreditReading, readCredit, type RepeatPolicy, TIERS } from '../record/attempts'
-import type { AllocationItem, AllocationLine } from './allocation/problem'
+import { type AllocationItem, type AllocationLimit, type AllocationLine, limitsOn } from './allocation/problem'
+import { isCounted } from './counted'
 import { type CompileContext, type CompiledProgram, readyProgram, withItems } from './compile'
 import type { Program, RequirementException } from './types'
 
@@ -32,6 +33,8 @@ export interface Prepared {
   fits: number[][]
   allocated: AllocationItem[]
   needs: AllocationLine[]
+  /** The maxima of the program over the candidate items, by their places. */
+  maxima: AllocationLimit[]
 }
 
 export function prepareProgram(input: ReportInput): Prepared {
@@ -57,7 +60,10 @@ export function prepareProgram(input: ReportInput): Prepared {
     }
   })
   const needs = compiled.map((target, l) => withItems(target, items, courses, i => fits[i]!.includes(l)))
-  return { input, context, ready, candidates, fits, allocated, needs }
+  const maxima = input.program.rules.flatMap(rule => rule.kind === 'maximum'
+    ? limitsOn(items.flatMap((item, i) => isCounted(item, rule.of, context) ? [i] : []), rule, items)
+    : [])
+  return { input, context, ready, candidates, fits, allocated, needs, maxima }
 }
 
 /** What the lines may use. */

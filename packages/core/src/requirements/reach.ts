@@ -3,7 +3,7 @@ import { linked, sameCourse } from '../catalog/linked'
 import { isOffered, termOrder, termsAhead } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
 import { STANDING_CREDITS } from '../grades/status'
-import { countsFor } from '../prerequisites/evaluate'
+import { countsFor, isClosed } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { Expression } from '../prerequisites/types'
 import { readCredit, type RecordRules } from '../record/attempts'
@@ -37,6 +37,8 @@ export type Why
     | { code: 'placement', test: string, score: number }
     | { code: 'program', program: string }
     | { code: 'credits', credits: Credits }
+    /** It is not open to them: for a program, a standing, or a course that is passed. */
+    | { code: 'closed', to: string }
 
 /** A moment in terms ahead: -1 is now, 0 the first term ahead; null is never. */
 interface Moment {
@@ -111,6 +113,13 @@ export class Reach {
         return this.courseMoment(rule)
       case 'permission':
         return NOW
+      // An average can still be lifted, and a standing is outgrown: neither closes anything for good.
+      case 'gpa':
+        return NOW
+      case 'not':
+        return rule.condition.kind !== 'standing' && isClosed(rule.condition, this.input, { ...this.input, course: '' })
+          ? never({ code: 'closed', to: rule.condition.kind === 'program' ? rule.condition.program : rule.condition.course })
+          : NOW
       case 'placement':
         return (placements[rule.test] ?? -1) >= rule.score ? NOW : never({ code: 'placement', test: rule.test, score: rule.score })
       case 'program':

@@ -83,7 +83,7 @@ describe('readProgram', () => {
       one: { state: 'met', open: 0, lacking: null, uses: ['AAA 100'] },
       two: { state: 'under way', open: 0, lacking: null, uses: ['AAA 200'] },
       three: { state: 'covered', open: 0, lacking: null, uses: ['AAA 300'] },
-      four: { state: 'open', open: 300, lacking: { code: 'amount', courses: 1, credits: 300, more: true, anotherSubject: false },
+      four: { state: 'open', open: 300, lacking: { code: 'amount', courses: 1, credits: 300, more: true, another: null },
         uses: ['BBB 100'] },
     })
   })
@@ -183,13 +183,13 @@ describe('the whole language', () => {
     const p = program([line('tech', { credits: 900, caps: [{ filter: { subjects: ['BBB'] }, courses: 1 }] })])
     const report = read(p, [item('BBB 100'), item('BBB 200'), item('AAA 100')])
     expect(report.areas[0]!.lines[0]).toMatchObject({ open: 300,
-      lacking: { code: 'amount', courses: 0, credits: 300, more: true, anotherSubject: false } })
+      lacking: { code: 'amount', courses: 0, credits: 300, more: true, another: null } })
     expect(report.unused.map(unused => unused.course)).toHaveLength(1)
   })
   it('asks for another subject where a spread is not reached', () => {
     const p = program([line('wide', { courses: 2, subjects: 2 })])
     expect(lines(p, [item('AAA 100'), item('AAA 200')]).wide).toMatchObject({ state: 'open', open: 300,
-      lacking: { code: 'amount', courses: 1, credits: null, more: true, anotherSubject: true } })
+      lacking: { code: 'amount', courses: 1, credits: null, more: true, another: 'subject' } })
     expect(lines(p, [item('AAA 100'), item('AAA 200'), item('BBB 100')]).wide!.state).toBe('met')
   })
   it('lets a choice inside a choice keep what is nearest', () => {

@@ -5,19 +5,19 @@ import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
 import type { SolvedParts } from './allocation/memory'
 import type { AllocationItem, AllocationLine } from './allocation/problem'
-import { type CompileContext, type CompiledLine, type CompiledProgram, withItems } from './compile'
+import { type CompileContext, type CompiledLine, type CompiledProgram, groupOf, withItems } from './compile'
 import { earningOf, type Prepared } from './prepare'
 import { readRules, type RuleReport } from './rules'
 import {
   type CourseLine, type Hue, type LineState, needsEveryListed, type Program, type ProgramKind,
-  type RequirementException, type RequirementNode,
+  type RequirementException, type RequirementNode, spreadOf,
 } from './types'
 
 /** What a line still asks for. */
 export type Lacking /** These of the courses that it names one by one. */
   = | { code: 'listed', courses: CourseCode[] }
-/** So many courses and credits; `more` when some are there already, `anotherSubject` when they must widen the spread. */
-    | { code: 'amount', courses: number, credits: Credits | null, more: boolean, anotherSubject: boolean }
+/** So many courses and credits; `more` when some are there already, `another` names what they must widen. */
+    | { code: 'amount', courses: number, credits: Credits | null, more: boolean, another: 'subject' | 'level' | 'attribute' | null }
 
 /** A course's use by a line. */
 interface Use {
@@ -248,7 +248,7 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
     open: open[3]!,
     state: stateOf(open),
     filled: { met: needed - open[0]!, underWay: open[0]! - open[1]!, covered: open[1]! - open[3]! },
-    lacking: lackingOf(line, open[3]!, used.length, subjectsOf(used, reading.courses), unfilled),
+    lacking: lackingOf(line, open[3]!, used, reading.courses, unfilled),
     uses: used.map(item => ({ item, credits: item.credits,
       substituted: mine.some(exception => exception.kind === 'substitution' && exception.course === item.course) }),
     ),
@@ -259,17 +259,16 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
   }
 }
 
-function lackingOf(line: CourseLine, open: Credits, used: number, subjects: number, unfilled: readonly CourseCode[]): Lacking | null {
+function lackingOf(line: CourseLine, open: Credits, used: readonly CourseItem[], catalog: ReadonlyMap<string, Course>,
+  unfilled: readonly CourseCode[]): Lacking | null {
   if (open === 0) return null
   if (needsEveryListed(line)) return { code: 'listed', courses: [...unfilled] }
-  const courses = line.courses ? Math.max(0, line.courses - used) : 0
-  const anotherSubject = line.subjects !== undefined && subjects < line.subjects && used > 0
-  return { code: 'amount', courses, credits: line.credits || (courses === 0 && !anotherSubject) ? open : null, more: used > 0,
-    anotherSubject }
+  const courses = line.courses ? Math.max(0, line.courses - used.length) : 0
+  const spread = spreadOf(line)
+  const groups = spread && new Set(used.map(item => groupOf(catalog.get(item.course), line, spread.by))).size
+  const another = spread && used.length > 0 && groups! < spread.n ? spread.by : null
+  return { code: 'amount', courses, credits: line.credits || (courses === 0 && !another) ? open : null, more: used.length > 0, another }
 }
-
-const subjectsOf = (items: readonly CourseItem[], courses: ReadonlyMap<string, Course>) =>
-  new Set(items.map(item => courses.get(item.course)?.subject)).size
 
 function reportArea(area: Program['areas'][number], reading: Reading): AreaReport {
   const lines: LineReport[] = []

@@ -1,10 +1,12 @@
 import { matchesFilter } from '../catalog/filter'
+import { termOrder } from '../catalog/terms'
 import { sameCourse } from '../catalog/linked'
 import type { CourseItem, Credits } from '../catalog/types'
 import { gpa } from '../grades/gpa'
 import type { GradeScale } from '../grades/scale'
 import { averagedAttempts, type RecordRules, type RepeatPolicy } from '../record/attempts'
 import { acceptsCourse, type CompileContext, type CompiledLine, gradeSuffices } from './compile'
+import { creditsTowardsTotal, isCounted } from './counted'
 import type { CourseLine, LineState, Program, ProgramRule } from './types'
 
 /** A rule about the whole program, read: what it asks, what there is, and whether it can still be reached. */
@@ -17,7 +19,9 @@ export interface RuleReport {
 }
 
 type RuleReading
-  = | { kind: 'total' | 'credits', done: Credits, asked: Credits, withPlan: Credits }
+  = | { kind: 'total' | 'credits' | 'residence', done: Credits, asked: Credits, withPlan: Credits }
+  /** What counts of the kind, the most that may, and what is kept out by it; in credits, or in courses where `courses` is true. */
+    | { kind: 'maximum', used: number, most: number, courses: boolean, over: number }
     | { kind: 'gpa', now: number | null, asked: number, outlook: GpaOutlook | null }
   /** `words` are the program's own. */
     | { kind: 'milestone', words: string }
@@ -57,11 +61,66 @@ const topGrade = (scale: GradeScale) => Math.max(...Object.values(scale).map(gra
 export function readRules(program: Program, facts: RuleFacts): RuleReport[] {
   const total: ProgramRule = { kind: 'credits', id: 'total', title: '', credits: program.totalCredits }
   // A minor or certificate has no total of its own beyond what its lines ask.
-  const own = hasTotal(program) ? [readCredits(total, facts, 'total')] : []
+  const own = hasTotal(program) ? [readCredits(total, { ...facts, earning: towardsTotal(program, facts) }, 'total')] : []
   return [...own,
     ...program.rules.map(rule =>
-      rule.kind === 'gpa' ? readGpa(rule, program, facts) : rule.kind === 'credits' ? readCredits(rule, facts) : readMilestone(rule, facts),
+      readRule(rule, program, facts),
     )]
+}
+
+function readRule(rule: ProgramRule, program: Program, facts: RuleFacts): RuleReport {
+  switch (rule.kind) {
+    case 'gpa':
+      return readGpa(rule, program, facts)
+    case 'credits':
+      return readCredits(rule, rule.used ? { ...facts, earning: facts.used } : facts)
+    case 'residence':
+      return readResidence(rule, program, facts)
+    case 'maximum':
+      return readMaximum(rule, facts)
+    case 'milestone':
+      return readMilestone(rule, facts)
+  }
+}
+
+/** What gives credit, each with as much of it as counts towards the total. */
+const towardsTotal = (program: Program, { earning, context }: RuleFacts): CourseItem[] =>
+  creditsTowardsTotal(program, earning, context).map(({ item, credits }) => credits === item.credits ? item : { ...item, credits })
+
+/**
+ * Of the last credits so many here: the latest courses until the credits are full, what is passed for now, and everything for the plan.
+ * It is met only with the whole total, because until then the last credits are still to come.
+ */
+function readResidence(rule: Extract<ProgramRule, { kind: 'residence' }>, program: Program, facts: RuleFacts): RuleReport {
+  const order = (item: CourseItem) => item.term ? termOrder(item.term) : 0
+  const hereIn = (items: readonly CourseItem[]): { here: Credits, last: Credits, all: Credits } => {
+    let last = 0
+    let here = 0
+    // Of courses of one term those taken here count last: the order within a term is nobody's to choose.
+    for (const item of [...items].sort((a, b) => order(b) - order(a) || Number(b.source === 'here') - Number(a.source === 'here'))) {
+      const credits = Math.min(item.credits, rule.of - last)
+      last += credits
+      if (item.source === 'here') here += credits
+    }
+    return { here, last, all: items.reduce((sum, item) => sum + item.credits, 0) }
+  }
+  const done = hereIn(facts.earning.filter(item => item.state === 'completed'))
+  const all = hereIn(facts.earning)
+  const isWhole = done.all >= program.totalCredits && done.here >= rule.credits
+  // What is elsewhere among the last credits may still move back, as long as enough is to come.
+  const couldBe = all.here >= rule.credits || all.last - all.here <= rule.of - rule.credits
+  return { id: rule.id, title: rule.title, state: isWhole ? 'met' : couldBe ? 'covered' : 'open',
+    reading: { kind: 'residence', done: done.here, asked: rule.credits, withPlan: all.here } }
+}
+
+/** A maximum is always kept: what is over it is used nowhere, and not in the total. */
+function readMaximum(rule: Extract<ProgramRule, { kind: 'maximum' }>, { earning, context }: RuleFacts): RuleReport {
+  const mine = earning.filter(item => isCounted(item, rule.of, context))
+  const courses = rule.courses !== undefined
+  const there = courses ? mine.length : mine.reduce((sum, item) => sum + item.credits, 0)
+  const most = rule.courses ?? rule.credits ?? 0
+  return { id: rule.id, title: rule.title, state: 'met',
+    reading: { kind: 'maximum', used: Math.min(there, most), most, courses, over: Math.max(0, there - most) } }
 }
 
 const hasTotal = ({ kind }: Program) => kind === 'major' || kind === 'institution'

@@ -111,7 +111,9 @@ function limitsBetween(prepared: readonly Prepared[], sharing: readonly SharingB
     seen.add(`${a.id} ${b.id}`)
     return [{ room: 0, terms: copies.get(a.id)!.flatMap(x => copies.get(b.id)!.map(y => ({ of: [x, y] as const, size: 1 }))) }]
   })
-  return [...shared, ...exclusive]
+  const maxima = prepared.flatMap((one, p) => one.maxima.map(({ room, terms }): AllocationLimit => ({ room,
+    terms: terms.map(({ of: [i], size }) => ({ of: [i + firstItem[p]!], size })) })))
+  return [...shared, ...exclusive, ...maxima]
 }
 
 /** What a program could use and another one has, where their rule leaves no room for it. */

@@ -20,6 +20,8 @@ export interface CourseLine {
   caps?: Cap[]
   /** The courses used must come from at least so many subjects. */
   subjects?: number
+  /** The same by levels, or by the attributes that the filter names. */
+  spread?: { by: 'level' | 'attribute', n: number }
 }
 
 interface AllOf {
@@ -50,9 +52,26 @@ export type ProgramRule
   /** Average of at least `minimum` (hundredths of a grade point) over everything, over what the program uses, or over a filter. */
   = | { kind: 'gpa', id: string, title: string, minimum: number, scope: 'overall' | 'program' | CourseFilter }
   /** Credits from a filter (all courses when there is none); `here` counts only what was taken at this institution. */
-    | { kind: 'credits', id: string, title: string, credits: Credits, filter?: CourseFilter, here?: boolean }
+    | { kind: 'credits', id: string, title: string, credits: Credits, filter?: CourseFilter, here?: boolean,
+      /** Only what the lines of the program use; else everything that gives credit. */
+      used?: boolean }
+  /** Of the last `of` credits at least `credits` must be taken here. */
+    | { kind: 'residence', id: string, title: string, credits: Credits, of: Credits }
+  /** At most so many credits or courses of a kind may count: in the lines of the program, and towards its total. */
+    | { kind: 'maximum', id: string, title: string, credits?: Credits, courses?: number, of: Counted }
   /** Something without credit, recorded when it is done. */
     | { kind: 'milestone', id: string, title: string, words: string }
+
+/** Uses of a kind; every part that is given must hold. */
+export interface Counted {
+  filter?: CourseFilter
+  /** Where it was earned: by transfer, by an examination, or either of them. */
+  source?: 'transfer' | 'exam' | 'elsewhere'
+  /** Passed with this grade or a lower one; a grade without points is none. */
+  gradeAtMost?: string
+  /** Passed without a grade that counts in an average, here. */
+  ungraded?: boolean
+}
 
 /** How many courses or credits of this program may also count in another: one by code, or every one of a kind. */
 export interface SharingRule {
@@ -76,6 +95,8 @@ export interface Program {
   title: string
   catalogYear: number
   totalCredits: Credits
+  /** What counts towards the total; everything that gives credit where it is not said. */
+  totalFilter?: CourseFilter
   areas: Area[]
   rules: ProgramRule[]
   /** Lines that look across the base tree: a course that counts there counts here again. */
@@ -89,8 +110,11 @@ export interface Program {
 export type RequirementException = { id: number, program: string, line: string, reason: string, by: string } & (
   /** `course` counts on the line although the filter does not name it; in the place of `instead` where the line lists every course. */
   | { kind: 'substitution', course: CourseCode, instead: CourseCode | null }
-  /** The line, or only the listed course `course` of it, is not asked of this student. */
-  | { kind: 'waiver', course: CourseCode | null }
+  /**
+   * The line, only the listed course `course` of it, or only `amount` of what it asks (hundredths of a credit, or of a course where the
+   * line asks for courses alone), is not asked of this student.
+   */
+  | { kind: 'waiver', course: CourseCode | null, amount?: number }
 )
 
 /** Code and catalog year together: `WSC-BS-2025`. */
@@ -112,5 +136,9 @@ export const listedCourses = ({ filter }: Pick<CourseLine, 'filter'>): CourseCod
 /** True for a line whose rule is "all of these courses". */
 export function needsEveryListed(line: CourseLine): boolean {
   return line.filter.list !== undefined && line.credits === undefined && line.courses === listedCourses(line).length && !line.caps
-    && !line.subjects
+    && !spreadOf(line)
 }
+
+/** From how many subjects, levels or attributes the courses of a line must come. */
+export const spreadOf = ({ subjects, spread }: Pick<CourseLine, 'subjects' | 'spread'>): { by: 'subject' | 'level' | 'attribute', n: number } | undefined =>
+  subjects ? { by: 'subject', n: subjects } : spread

@@ -1,7 +1,7 @@
 import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
 import { STANDING_CREDITS } from '../../grades/status'
-import { countsFor } from '../../prerequisites/evaluate'
+import { countsFor, isClosed } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { readCredit } from '../../record/attempts'
 import { gradeSuffices } from '../../requirements/compile'
@@ -62,6 +62,11 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
         return (facts.placements[rule.test] ?? -1) >= rule.score ? NOW : NEVER
       case 'program':
         return facts.programs.includes(rule.program) ? NOW : NEVER
+      // Grades to come decide an average; a draft takes it as it will be asked then.
+      case 'gpa':
+        return NOW
+      case 'not':
+        return isClosed(rule.condition, { ...facts, items: fixed }, { ...facts, course: course.code }) ? NEVER : NOW
       case 'permission':
         return facts.permissions.includes(course.code) ? NOW : NEVER
       case 'all':

@@ -441,8 +441,8 @@ function readRecord(text: string, courses: ReadonlyMap<string, Course>): Rows {
 
 function readTransfer(text: string, source: 'transfer' | 'exam'): Rows {
   return text.split(', ').filter(Boolean).map((entry) => {
-    const [subject, number, credits] = entry.split(' ') as [string, string, string]
+    const [subject, number, credits, earnedGrade = null] = entry.split(' ') as [string, string, string, string | undefined]
     return { course: `${subject} ${number}`, term: null, credits: Math.round(Number(credits) * 100), grade: 'TR', state: 'completed',
-      source }
+      source, earnedGrade }
   })
 }

@@ -150,7 +150,7 @@ export const STUDENTS: AuthoredStudent[] = [
     record: '2026FA: WRT 110 *, MTH 140 *, HYD 110 *, FLD 110 *, LNG 140 *', plan: '2027SP: CHY 110, GSP 120, WRT 210, TIM 120' },
   { username: 'bram', name: 'Bram Vetter', advisor: 'yara', signedOff: '2026-11-05', accepted: true,
     story: 'Transferred with credits of odd sizes; some count, some only towards the total.',
-    transfer: 'WRT 110 3, MTH 140 4, CHY 110 4.5, STT 110 2.67, HRT 110 3, LNG 101 5, ECL 110 2.67',
+    transfer: 'WRT 110 3 A-, MTH 140 4 B, CHY 110 4.5 C, STT 110 2.67 B+, HRT 110 3 A, LNG 101 5 B, ECL 110 2.67 C+',
     record: '2026FA: HYD 110 *, GSP 120 *, FLD 110 *, CHY 120 *',
     plan: '2027SP: WRT 210, SOL 201, TIM 120, ECL 210; 2027FA: HYD 210, STT 201, CHY 220, FLD 120' },
   { username: 'odile', name: 'Odile Marsh', advisor: 'hollis', signedOff: '2026-11-04', accepted: true,

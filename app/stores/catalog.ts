@@ -22,7 +22,7 @@ export const useCatalogStore = defineStore('catalog', () => {
   const courses = shallowRef<Map<string, Course>>(new Map())
   const programs = shallowRef<Map<string, Program>>(new Map())
   const problems = shallowRef<CatalogProblem[]>([])
-  const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy'>>({ scale: {}, repeatPolicy: 'best' })
+  const rules = shallowRef<Pick<Catalog, 'scale' | 'repeatPolicy' | 'programsPolicy'>>({ scale: {}, repeatPolicy: 'best' })
 
   /** Why it could not be read, while it is not there. */
   const failed = ref<Problem | null>(null)
@@ -55,7 +55,8 @@ export const useCatalogStore = defineStore('catalog', () => {
     courses.value = new Map(college.courses.map(course => [course.code, course]))
     programs.value = new Map(Object.entries(college.programs))
     problems.value = college.problems
-    rules.value = { scale: college.scale, repeatPolicy: college.repeatPolicy }
+    rules.value = { scale: college.scale, repeatPolicy: college.repeatPolicy,
+      programsPolicy: college.advising.programs ?? 'in order' }
     ready.value = true
   }
 

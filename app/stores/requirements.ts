@@ -16,6 +16,7 @@ export interface Grant {
   line: string
   course: string | null
   instead: string | null
+  amount?: number
   reason: string
 }
 

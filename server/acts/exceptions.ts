@@ -126,7 +126,7 @@ async function grant(doing: Doing<unknown>, asked: ExceptionAsked, { reason, unt
   await addException(tx, { student, ...row, reason, until, grantedBy: actor, grantedAt: at })
   if (isOfProgram(asked.kind))
     await ledger(asked.kind === 'waiver' ? 'grant waiver' : 'grant substitution', { program: row.program, line: row.line,
-      course: row.course, instead: row.instead, reason })
+      course: row.course, instead: row.instead, reason, ...(row.value === null ? {} : { value: row.value }) })
   else await ledger('lift rule', { kind: row.kind, term: row.term, course: row.course, value: row.value, reason,
     ...row.section ? { section: row.section } : {}, ...row.instead ? { instead: row.instead } : {}, ...until ? { until } : {} })
   await tell(doing, [student], { code: 'exception granted', kind: asked.kind })
@@ -141,7 +141,7 @@ const rowOf = (asked: ExceptionAsked) => ({
   line: 'line' in asked ? asked.line : null,
   instead: 'instead' in asked ? asked.instead : null,
   section: 'section' in asked ? asked.section : null,
-  value: 'credits' in asked ? asked.credits : null,
+  value: 'credits' in asked ? asked.credits : 'amount' in asked ? asked.amount ?? null : null,
 })
 
 /** What an exception names must be there, and make sense for this student. Gives what stands about the student. */
@@ -179,6 +179,10 @@ function checkLine({ college }: Here, dossier: Dossier, asked: Extract<Exception
   if (!line)
     throw new Refusal(422, 'line-unknown', `${program.title} has no such requirement.`, 'Open the requirement again and grant it there.')
   const listed = asked.kind === 'waiver' ? asked.course : asked.instead
+  const most = line.credits ?? (line.courses ?? 0) * 100
+  if (asked.kind === 'waiver' && asked.amount && (asked.course !== null || asked.amount >= most))
+    throw new Refusal(422, 'amount-too-large', `${line.title} asks for no more than that.`,
+      'Waive less of it, or leave the amount empty to waive the whole line.')
   if (listed && !line.filter.list?.includes(listed))
     throw new Refusal(422, 'not-listed', `${line.title} does not list ${listed}.`, 'Choose one of the courses that the line lists.')
 }

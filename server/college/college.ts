@@ -66,6 +66,7 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
       ).sort((a, b) => a.start.localeCompare(b.start)),
       scale: gradeScale,
       repeatPolicy,
+      programsPolicy: advising.programs ?? 'in order',
     },
   }
 }

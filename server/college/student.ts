@@ -58,10 +58,10 @@ export function fileOf(dossier: Dossier, college: College, term: string, plan: P
 }
 
 /** A substitution or a waiver; an exception of another kind is none. */
-function toRequirementException({ id, kind, program, line, course, instead, reason, by }: Dossier['exceptions'][number]):
+function toRequirementException({ id, kind, program, line, course, instead, value, reason, by }: Dossier['exceptions'][number]):
 RequirementException[] {
   if (!program || !line) return []
-  if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by }]
+  if (kind === 'waiver') return [{ id, kind, program, line, course, reason, by, ...(value === null ? {} : { amount: value }) }]
   return kind === 'substitution' && course ? [{ id, kind, program, line, course, instead, reason, by }] : []
 }
 

@@ -1,8 +1,9 @@
 import { z } from 'zod'
+import { COURSE_CODE } from '@ridgeway/core/catalog'
 import type { LineRef } from '@ridgeway/core/record'
 
 /** Values that inputs are made of. Ids are plain ASCII: what the database thinks equal is equal here. */
-export const courseCode = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
+export const courseCode = z.string().regex(COURSE_CODE, 'a course code such as HYD 230')
 export const localDate = z.iso.date('a date such as 2026-11-09')
 export const termCode = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
 export const entryId = z.string().regex(/^[A-Za-z0-9_.-]{1,40}$/, 'an id of letters, digits, dots and dashes, at most 40')
@@ -15,6 +16,8 @@ export const programCode = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program
 export const programIds = z.array(z.string().regex(/^[A-Z][A-Z0-9-]{1,18}-\d{4}$/, 'a program and its catalog year, such as WSC-BS-2025'))
   .min(1, 'choose at least one program').max(4)
 export const lineId = z.string().regex(/^[a-z0-9][a-z0-9-]*$/).max(40)
+/** How much of a line is waived, in hundredths of a credit, or of a course where it asks for courses alone; null or nothing: all of it. */
+export const waivedAmount = z.number().int().min(1).max(20_000).nullish()
 export const reason = z.string().trim().min(3, 'say why, in a few words').max(300)
 export const rowNumber = z.number().int().positive().max(2_000_000_000)
 export const gradingMode = z.enum(['letter', 'pass', 'audit'])

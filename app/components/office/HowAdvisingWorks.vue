@@ -10,9 +10,11 @@ const open = ref(false)
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const fresh = ref({ ...catalog.advising })
-watch(open, now => now && (fresh.value = { ...catalog.advising, entitled: { ...catalog.advising.entitled } }))
+watch(open, now => now && (fresh.value = { ...catalog.advising, programs: catalog.advising.programs ?? 'in order', entitled: { ...catalog.advising.entitled } }))
 const CHANGED = [{ value: 'shown', title: 'it is shown to student and advisor' },
   { value: 'closed', title: 'what was not signed off cannot be registered' }]
+const PROGRAMS = [{ value: 'in order', title: 'in their order: the first never loses to a later one' },
+  { value: 'in sum', title: 'as one: what fills most in all of them together' }]
 const CODES = [{ value: 'instead', title: 'in place of a sign-off' }, { value: 'besides', title: 'besides a sign-off, always' }]
 const WHO = [{ value: 'advisor', title: 'the advisor' }, { value: 'office', title: 'the office' }, { value: 'either', title: 'either' }]
 const titleOf = (list: readonly { value: string, title: string }[], value: string) => list.find(one => one.value === value)?.title ?? ''
@@ -38,10 +40,12 @@ async function keep() {
     <p>
       When a term changes after sign-off, {{ titleOf(CHANGED, catalog.advising.changedAfter) }}. A release code is used
       {{ titleOf(CODES, catalog.advising.releaseCode) }}, for {{ count(catalog.advising.releaseDays, 'day') }}. An advisor is told after
-      {{ count(catalog.advising.silentDays, 'silent day') }}. <WordLink @click="open = true">change …</WordLink>
+      {{ count(catalog.advising.silentDays, 'silent day') }}. A student's programs are read
+      {{ titleOf(PROGRAMS, catalog.advising.programs ?? 'in order') }}. <WordLink @click="open = true">change …</WordLink>
     </p>
     <AskDialog v-model="open" title="How advising works here" act="Keep it" :busy="busy" @act="keep">
       <FailedBox v-if="problem" :problem="problem" />
+      <v-select v-model="fresh.programs" :items="PROGRAMS" label="Several programs of one student are read" />
       <v-select v-model="fresh.changedAfter" :items="CHANGED" label="When a term changes after sign-off" />
       <v-select v-model="fresh.releaseCode" :items="CODES" label="A release code is used" />
       <span class="two">

@@ -15,12 +15,15 @@ const asks = computed(() => student.isOwn)
 const kind = ref<'substitution' | 'waiver'>('substitution')
 const course = ref<string | null>(null)
 const listed = ref<string | null>(null)
+/** How much of the line is waived; empty for all of it. */
+const amount = ref('')
 const reason = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 watch(() => props.line.id, () => {
   course.value = null
   listed.value = null
+  amount.value = ''
   reason.value = ''
   problem.value = null
 })
@@ -31,15 +34,22 @@ const courses = computed(() => {
   const rest = [...catalog.courses.keys()].filter(code => !own.includes(code))
   return [...own, ...rest].map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? ''}` }))
 })
+/** What the line counts, where a part of it can be waived. */
+const counted = computed(() => props.line.unfilled.length > 0 || props.line.needed === 0
+  ? null
+  : props.line.rule.credits ? 'credits' : 'courses')
+const part = computed(() => kind.value === 'waiver' && counted.value && amount.value.trim() ? Number(amount.value) : null)
 const unfilled = computed(() => props.line.unfilled.length > 0 ? props.line.unfilled : null)
 const lacking = computed(() => kind.value === 'substitution' && course.value === null
   ? 'Choose the course that counts'
+  : part.value !== null && !(part.value > 0) ? 'Write a number, or leave it empty to waive the whole line'
   : reason.value.trim().length < 3 ? 'Give a reason; it is kept with the exception' : '')
 
 async function grant() {
   busy.value = true
   const about = { kind: kind.value, program: props.program, line: props.line.id,
-    course: kind.value === 'substitution' ? course.value : listed.value, instead: kind.value === 'substitution' ? listed.value : null }
+    course: kind.value === 'substitution' ? course.value : listed.value, instead: kind.value === 'substitution' ? listed.value : null,
+    ...part.value === null ? {} : { amount: Math.round(part.value * 100) } }
   const why = reason.value.trim()
   problem.value = asks.value
     ? await student.act(askException, { asked: about as ExceptionAsked, reason: why })
@@ -49,6 +59,7 @@ async function grant() {
   const granted = kind.value === 'waiver' ? 'The waiver is granted.' : `${course.value} counts here now.`
   emit('done', asks.value ? 'It is asked for; the answer will stand under Now.' : granted)
   reason.value = ''
+  amount.value = ''
   course.value = null
 }
 </script>
@@ -72,6 +83,13 @@ async function grant() {
       :items="unfilled"
       :label="kind === 'waiver' ? 'Only this course (or the whole line)' : 'In the place of'"
       clearable
+    />
+    <v-text-field
+      v-if="kind === 'waiver' && counted"
+      v-model="amount"
+      inputmode="decimal"
+      :label="`Only so many ${counted} (or the whole line)`"
+      maxlength="6"
     />
     <v-text-field v-model="reason" :label="asks ? 'Why it should be granted' : 'Reason, kept with it'" maxlength="300" />
     <FailedBox v-if="problem" :problem="problem" />

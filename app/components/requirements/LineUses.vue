@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LineReport } from '@ridgeway/core/requirements'
-import { sayBrokenPin } from '@ridgeway/words'
+import { sayBrokenPin, sayGrade } from '@ridgeway/words'
 
 /** The courses that count for a line, each to be asked about and pinned, and the pins that could not be kept. */
 const props = defineProps<{ line: LineReport, program: string, asked: string | null }>()
@@ -22,7 +22,7 @@ const broken = computed(() =>
           {{ use.item.course }}
         </WordLink>
         <span class="small second how"
-          >{{ use.item.state }}<template v-if="use.item.grade"> with {{ use.item.grade }}</template
+          >{{ use.item.state }}<template v-if="use.item.grade"> with {{ sayGrade(use.item) }}</template
           >, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span
         >
         <template v-if="student.mayEdit && !line.overlay">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isOutOfReach, type LineReport, type ProgramReport } from '@ridgeway/core/requirements'
-import { describeLine, formatCredits, ruleTitle, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
+import { describeLine, formatCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
 
 /** One program on paper: every line with its rule, its state and what fills it. */
 const { report } = defineProps<{ report: ProgramReport }>()
@@ -15,7 +15,7 @@ function stateOf(line: LineReport): string {
 }
 const usesOf = (line: LineReport) =>
   line.uses.map(({ item, substituted }) =>
-    `${item.course} ${item.grade ?? item.state}${substituted ? ' (substitution)' : ''}, ${termName(item.term)}`,
+    `${item.course} ${sayGrade(item) || item.state}${substituted ? ' (substitution)' : ''}, ${termName(item.term)}`,
   ).join('; ')
 </script>
 

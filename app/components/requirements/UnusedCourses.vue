@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CourseItem } from '@ridgeway/core/catalog'
 import type { UseChange } from '@ridgeway/core/requirements'
-import { formatCredits, sayUseChange } from '@ridgeway/words'
+import { formatCredits, sayGrade, sayUseChange } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** Courses without a use, each with the reason, and what would change if it had one. */
@@ -43,7 +43,7 @@ async function pin(itemId: string, program: string, line: string) {
     <div v-for="item in items" :key="item.id" class="one">
       <p>
         <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state
-        }}<template v-if="item.grade"> ({{ item.grade }})</template>: {{ why(item) }}.
+        }}<template v-if="item.grade"> ({{ sayGrade(item) }})</template>: {{ why(item) }}.
         <WordLink
           v-if="couldCount(item).length"
           class="small"

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { COURSE_CODE, courseLineSchema, filterSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
+import { COURSE_CODE } from '@ridgeway/core/catalog'
+import { courseLineSchema, filterSchema, PROGRAM_KINDS, ruleSchema, sharingSchema, stepSchema } from './program-schema'
 
 /**
  * The open format of worked cases: what a rule needs, and what is expected of it. Everything may be left out; the defaults are stated here,

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import type { Course, Term } from '@ridgeway/core/catalog'
+import { type Course, COURSE_CODE, type Term } from '@ridgeway/core/catalog'
 import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
 import { type LineRef, newEntryId } from '@ridgeway/core/record'
 import { formatCredits } from '@ridgeway/words'
@@ -10,7 +10,7 @@ import { checkShape, type FormatProblem, readJson, sayPath } from './json'
 const PLAN_FORMAT = 'ridgeway-plan/1'
 
 const term = z.string().regex(/^\d{4}(SP|SU|FA)$/, 'a term code such as 2027SP')
-const course = z.string().regex(/^[A-Z]{3} \d{3}$/, 'a course code such as HYD 230')
+const course = z.string().regex(COURSE_CODE, 'a course code such as HYD 230')
 const credits = z.number().min(0).max(20).multipleOf(0.01)
 const line = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices')
 

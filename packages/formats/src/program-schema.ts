@@ -1,11 +1,10 @@
 import { z } from 'zod'
+import { COURSE_CODE } from '@ridgeway/core/catalog'
 
 /**
  * The open format of a program: JSON with credits and grade points as people write them (`3`, `2.67`, `2.5`).
  * The JSON Schema in docs/formats is made from this, so that an editor can check a file while it is written.
  */
-/** A course as catalogs number them: a subject, three or four digits, and up to two letters behind them. */
-export const COURSE_CODE = /^[A-Z]{2,5} \d{3,4}[A-Z]{0,2}$/
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'use lower-case letters, digits and hyphens').max(40)
 const title = z.string().min(1).max(80)
 const course = z.string().regex(COURSE_CODE, 'write a course as in the catalog: capitals, a space and its number, such as HYD 210 or HYD 2104L')

@@ -106,7 +106,9 @@ export function sayException(asked: ExceptionAsked, label = ''): string {
     case 'substitution':
       return `${asked.course}${asked.instead ? ` in place of ${asked.instead}` : ''} counts`
     case 'waiver':
-      return asked.course ? `${asked.course} is waived` : 'the requirement is waived'
+      return asked.course
+        ? `${asked.course} is waived`
+        : asked.amount ? `${formatCredits(asked.amount)} of the requirement waived` : 'the requirement is waived'
   }
 }
 

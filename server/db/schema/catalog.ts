@@ -7,7 +7,7 @@ import { sites, terms } from './institution'
 
 export const courses = mysqlTable('courses', {
   code: varchar({ length: 10 }).primaryKey(),
-  subject: varchar({ length: 4 }).notNull(),
+  subject: varchar({ length: 5 }).notNull(),
   number: int().notNull(),
   title: varchar({ length: 120 }).notNull(),
   credits: int().notNull(),
@@ -19,6 +19,8 @@ export const courses = mysqlTable('courses', {
   exclusions: jsonText<string[]>()('exclusions').notNull(),
   equivalents: jsonText<string[]>()('equivalents').notNull(),
   repeatLimit: int('repeat_limit').notNull(),
+  /** At most so many credits of it in all; null where only the times count. */
+  repeatCredits: int('repeat_credits'),
   offered: jsonText<Course['offered']>()('offered').notNull(),
   parts: jsonText<Part[]>()('parts').notNull(),
   fee: int().notNull(),

@@ -65,6 +65,8 @@ export const records = mysqlTable('records', {
   term: varchar({ length: 6 }),
   credits: int().notNull(),
   grade: varchar({ length: 3 }),
+  /** The grade earned elsewhere, beside the credit that it brought. */
+  earnedGrade: varchar('earned_grade', { length: 3 }),
   state: varchar({ length: 12 }).$type<'completed' | 'under way'>().notNull(),
   source: varchar({ length: 10 }).$type<CourseItem['source']>().notNull(),
 }, table => [index('records_student').on(table.student)])
@@ -91,7 +93,7 @@ export const exceptions = mysqlTable('exceptions', {
   program: varchar({ length: 20 }),
   line: varchar({ length: 60 }),
   instead: varchar({ length: 10 }).references(() => courses.code),
-  /** Kind's own value: the raised cap in hundredths for `load`. */
+  /** Kind's own value in hundredths: the raised cap for `load`, how much of the line for `waiver` (null: all of it). */
   value: int(),
   /** The section of a `seat` permission. */
   section: int(),

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { act, Done } from '../define'
 import { LIMITS } from '../limits'
-import { courseCode, credits, entryId, lineId, localDate, planId, planOperation, programCode, reason, rowNumber, termCode } from '../values'
+import { courseCode, credits, entryId, lineId, localDate, planId, planOperation, programCode, reason, rowNumber, termCode,
+  waivedAmount } from '../values'
 
 /* Comments. */
 export const settleThread = act({ name: 'settle a thread', method: 'PUT', path: '/api/students/:id/comments', who: 'own or advisor',
@@ -52,7 +53,7 @@ export const exceptionAsked = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('clash'), course: courseCode, instead: courseCode, term: termCode }),
   z.object({ kind: z.literal('load'), term: termCode, credits }),
   z.object({ kind: z.literal('substitution'), program: programCode, line: lineId, course: courseCode, instead: courseCode.nullable() }),
-  z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable() }),
+  z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable(), amount: waivedAmount }),
 ])
 export const askException = act({ name: 'ask for an exception', method: 'POST', path: '/api/students/:id/exception-requests', who: 'own',
   input: z.object({ asked: exceptionAsked, reason }), output: Done, changes: ['student'],

@@ -3,9 +3,8 @@ import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import type { RowDecision } from '@ridgeway/core/registration'
 import { act, Done, known, Nothing } from '../define'
 import { LIMITS } from '../limits'
-import { courseCode, credits, entryId, gradingMode, lineId, localDate, planId, planName, planOperation, programCode, programIds, reason,
-  rowNumber,
-  sectionIds, termCode, wish } from '../values'
+import { courseCode, credits, entryId, gradingMode, lineId, localDate, planId, planName, planOperation, programCode, programIds,
+  reason, rowNumber, sectionIds, termCode, wish, waivedAmount } from '../values'
 import { Search } from '../views/find'
 import { PlanComment, PlanHead } from '../views/student'
 
@@ -53,7 +52,8 @@ export const grantException = act({ name: 'grant exception', method: 'POST', pat
   input: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('substitution'), program: programCode, line: lineId, course: courseCode, instead: courseCode.nullable(),
       reason }),
-    z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable(), reason }),
+    z.object({ kind: z.literal('waiver'), program: programCode, line: lineId, course: courseCode.nullable(), amount: waivedAmount,
+      reason }),
   ]), output: Done, changes: ['student', 'week', 'sheet'], words: 'A substitution or a waiver on a requirement line.' })
 export const takeBackException = act({ name: 'take back exception', method: 'DELETE', path: '/api/students/:id/exceptions',
   who: 'their advisor', input: z.object({ id: planId }), output: Done, changes: ['student', 'week', 'sheet'],

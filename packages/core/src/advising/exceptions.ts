@@ -11,12 +11,13 @@ export type ExceptionAsked
     | { kind: 'clash', course: CourseCode, instead: CourseCode, term: TermCode }
     | { kind: 'load', term: TermCode, credits: Credits }
     | { kind: 'substitution', program: string, line: string, course: CourseCode, instead: CourseCode | null }
-    | { kind: 'waiver', program: string, line: string, course: CourseCode | null }
+  /** The line, one of its listed courses, or only `amount` of it, in hundredths of a credit or of a course. */
+    | { kind: 'waiver', program: string, line: string, course: CourseCode | null, amount?: number | null | undefined }
 
 /** What an exception is about, as one text: two that say the same are the same. */
 export const exceptionKey = (asked: ExceptionAsked): string => [asked.kind, 'course' in asked ? asked.course : '',
   'term' in asked ? asked.term : '', 'program' in asked ? asked.program : '', 'line' in asked ? asked.line : '',
-  'section' in asked ? asked.section : '', 'instead' in asked ? asked.instead : '', 'credits' in asked ? asked.credits : ''].join('|')
+  'section' in asked ? asked.section : '', 'instead' in asked ? asked.instead : '', 'credits' in asked ? asked.credits : '', 'amount' in asked ? asked.amount : ''].join('|')
 
 /** Exceptions of registering hold for a term; those of a program hold for as long as they stand. */
 export const isOfProgram = (kind: ExceptionKind): boolean => kind === 'substitution' || kind === 'waiver'

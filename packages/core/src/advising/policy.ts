@@ -1,3 +1,5 @@
+import type { ProgramsPolicy } from '../requirements/allocation/problem'
+
 /** Kinds of exceptions: what a person entitled to it can lift for one student. */
 export const EXCEPTION_KINDS = ['substitution', 'waiver', 'prerequisite', 'load', 'restriction', 'seat', 'clash', 'late add'] as const
 export type ExceptionKind = typeof EXCEPTION_KINDS[number]
@@ -16,6 +18,8 @@ export interface AdvisingPolicy {
   /** Days for which a release code is good. */
   releaseDays: number
   entitled: Record<ExceptionKind, Entitled>
+  /** How several programs of one student are read; in order where it is not said. */
+  programs?: ProgramsPolicy
   /** Days without a sign of life after which an advisor is told. */
   silentDays: number
 }

@@ -1,3 +1,4 @@
+export * from './course-code'
 export * from './credits'
 export * from './filter'
 export * from './linked'

@@ -49,7 +49,7 @@ export function makeTextIndex(courses: Iterable<Course>, sections: Iterable<Sect
   const index = new MiniSearch<Doc>({ fields: ['code', 'title', 'more', 'description'], tokenize: wordsOf, processTerm: term => term })
   const subjects = new Set<string>()
   for (const { code, title, description, attributes } of courses) {
-    subjects.add(code.slice(0, 3).toLowerCase())
+    subjects.add(code.slice(0, code.indexOf(' ')).toLowerCase())
     index.add({ id: code, code, title, more: attributes.join(' '), description })
   }
   for (const { id, topic, instructors, group } of sections)
@@ -71,8 +71,8 @@ export function makeTextIndex(courses: Iterable<Course>, sections: Iterable<Sect
   } }
 }
 
-/** A mistyped subject, of three letters, becomes the one that is a letter, or two changed places, away. */
+/** A mistyped subject, of three letters or more, becomes the one that is a letter, or two changed places, away. */
 function nearestSubject(word: string, subjects: ReadonlySet<string>): string {
-  if (!/^[a-z]{3}$/.test(word) || subjects.has(word)) return word
+  if (!/^[a-z]{3,5}$/.test(word) || subjects.has(word)) return word
   return [...subjects].find(subject => [...subject].sort().join('') === [...word].sort().join('')) ?? word
 }

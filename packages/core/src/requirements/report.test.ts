@@ -339,6 +339,28 @@ describe('laws of the reading', () => {
       if (items.every(one => one.state === 'completed')) expect(open(after)).toBeLessThanOrEqual(open(before))
     }), { numRuns: 120 })
   })
+  it('one more passed course never lowers what is met, also under maxima over the whole program', () => {
+    const limited = { ...wide, rules: [
+      { kind: 'maximum' as const, id: 'm1', title: 'm1', courses: 2, of: { filter: { subjects: ['AAA'] } } },
+      { kind: 'maximum' as const, id: 'm2', title: 'm2', credits: 300, of: { gradeAtMost: 'C' } },
+    ] }
+    fc.assert(fc.property(taken, fc.constantFrom(...codes), fc.constantFrom('A', 'C'), (items, code, grade) => {
+      fc.pre(items.every(other => other.course === code || familyOf(other.course, courses) !== familyOf(code, courses)))
+      fc.pre(items.every(other => other.course !== code))
+      const lacks = (list: CourseItem[]) => {
+        const { areas: [area] } = read(limited, list)
+        return area!.needed - area!.met
+      }
+      expect(lacks([...items, item(code, { id: 'new', grade, term: '2026SP' })])).toBeLessThanOrEqual(lacks(items))
+    }), { numRuns: 120 })
+  })
+  it('a maximum is never passed by what counts', () => {
+    fc.assert(fc.property(taken, fc.nat(3), (items, courseCount) => {
+      const limited = { ...wide, rules: [{ kind: 'maximum' as const, id: 'm', title: 'm', courses: courseCount, of: { filter: { subjects: ['AAA', 'BBB'] } } }] }
+      const used = new Set(read(limited, items).areas[0]!.lines.flatMap(one => one.uses.map(use => use.item)))
+      expect([...used].filter(one => ['AAA', 'BBB'].includes(one.course.slice(0, 3))).length).toBeLessThanOrEqual(courseCount)
+    }), { numRuns: 80 })
+  })
   it('the order of input never matters', () => {
     fc.assert(fc.property(taken, fc.nat(), (items, seed) => {
       const shuffled = [...items].sort((a, b) =>

@@ -1,8 +1,9 @@
+import type { Term } from '@ridgeway/core/catalog'
 import { milestonesDone, reachOf } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import {
   explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
-  tryProgram, type UseChange,
+  type SmallestSet, smallestSet, tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
 import {
   askProgramChange, decideProgramChange, grantException, pinUse as pinUseOf, recordMilestone as recordMilestoneOf, takeBackException,
@@ -74,6 +75,14 @@ export const useRequirementsStore = defineStore('requirements', () => {
     return index < 0 ? [] : explainUse(asked.value, reports.value, index, itemId)
   }
 
+  /** The fewest courses that would meet a line, each with the first term in which it could stand after what leads to it. */
+  function smallestFor(program: string, line: string): { set: SmallestSet, places: { code: string, term: Term | null }[] } | null {
+    const index = reports.value.findIndex(report => report.code === program)
+    const now = reach.value
+    const set = index < 0 || !now ? null : smallestSet(asked.value, reports.value, index, line, now.reach)
+    return set && { set, places: set.courses.map(code => ({ code, term: now!.reach.terms[now!.reach.of(code).at ?? -1] ?? null })) }
+  }
+
   /** Where an item's use is pinned in a program, or null. */
   function pinOf(program: string, itemId: string): string | null {
     return asked.value.programs.find(input => input.program.code === program)?.pins?.[itemId] ?? null
@@ -129,7 +138,7 @@ export const useRequirementsStore = defineStore('requirements', () => {
       .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)),
   )
 
-  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, hueAt, changesFor, pinOf, pinUse, grant, takeBack,
+  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, hueAt, changesFor, smallestFor, pinOf, pinUse, grant, takeBack,
     recordMilestone,
     askChange, takeBackChange, decideChange, trial, title, choices }
 })

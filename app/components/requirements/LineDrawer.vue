@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { lineRef } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
-import { describeLine, sayLost } from '@ridgeway/words'
+import { describeLine, formatCredits, sayLost } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** What a line asks, what counts and why, and what could fill it: placed straight into a term. */
@@ -61,7 +61,7 @@ async function takeBack() {
         <p v-for="exception in line.exceptions" :key="exception.id" class="small exception">
           <b>{{
             exception.kind === 'waiver'
-              ? `Waived${exception.course ? `: ${exception.course}` : ''}`
+              ? `Waived${exception.course ? `: ${exception.course}` : exception.amount ? `: ${formatCredits(exception.amount)} of it` : ''}`
               : `${exception.course} counts here${exception.instead ? ` for ${exception.instead}` : ''}`
           }}</b>, granted by {{ exception.by }}: {{ exception.reason }}
           <WordLink v-if="isAdvisor" class="small" @click="ending = exception.id">Take back</WordLink>
@@ -70,6 +70,7 @@ async function takeBack() {
         <p v-if="line.open === 0 && line.needed > 0" class="second small">
           {{ line.state === 'met' ? 'Nothing more is needed.' : 'Nothing more is needed, once these are passed.' }}
         </p>
+        <LineSmallest :line="line" :program="program" @placed="said = $event" />
         <p
           v-if="line.open > 0 && workingTerm.term?.scheduled"
         >

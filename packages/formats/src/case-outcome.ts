@@ -8,7 +8,7 @@ import { checkCatalog, type Expression, printExpression, readCourseRules } from 
 import { factsOf, readCredit } from '@ridgeway/core/record'
 import { decideRun, type RowDecision } from '@ridgeway/core/registration'
 import {
-  earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport, type ProgramReport,
+  earliestFinish, explainUse, findCandidates, findUnreachable, type LineReport, type ProgramReport, smallestSet,
 } from '@ridgeway/core/requirements'
 import { describeLine, sayCheck, sayFinding, sayLacking, sayUseChange } from '@ridgeway/words'
 import { type CaseWorld, matchesItem, refOf } from './case-given'
@@ -140,6 +140,13 @@ function compareLine(name: string, expected: LineExpectation, { report, line }: 
     const lost = findUnreachable(report, standing.items, reach, input)[line.id]
     if (typeof expected.lost === 'boolean') compare.value(about('lost'), expected.lost, lost !== undefined)
     else compare.set(about('lost because'), expected.lost, (lost?.reasons ?? []).map(why => why.code))
+  }
+  if (expected.smallest !== undefined || expected.smallestProved !== undefined) {
+    const { reach } = reachOf(world.file, world.catalog, world.today)
+    const found = smallestSet(standing.asked, standing.reports, standing.reports.indexOf(report), line.id, reach)
+    if (expected.smallest === null) compare.value(about('smallest set'), null, found)
+    else compare.set(about('smallest set'), expected.smallest, found?.courses ?? [])
+    compare.value(about('smallest proved'), expected.smallestProved, found?.proved ?? null)
   }
   if (expected.now ?? expected.later ?? expected.blocked ?? expected.fits) {
     const terms = world.catalog.terms.filter(term => term.start > world.today)

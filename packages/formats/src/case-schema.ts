@@ -171,6 +171,8 @@ const lineExpectation = z.strictObject({
   later: z.array(code).optional(),
   blocked: z.array(code).optional(),
   fits: z.array(code).optional(),
+  smallest: z.array(code).nullable().optional().describe('The fewest courses that would meet it.'),
+  smallestProved: z.boolean().optional(),
 })
 
 const expectSchema = z.strictObject({

@@ -1,9 +1,9 @@
 import {
-  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, spreadOf, type UseChange,
+  type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type SmallestSet, spreadOf, type UseChange,
 } from '@ridgeway/core/requirements'
 import { formatCredits } from './credits'
 import { describeFilter } from './filters'
-import { count } from './lists'
+import { count, joinWords } from './lists'
 
 /** The line's rule in plain words. */
 export function describeLine(line: CourseLine): string {
@@ -66,4 +66,10 @@ export function sayUseChange({ title, lines, moved, cost, others, elsewhere, ins
   if (aside) return `${where}: it would answer the choice in place of another branch${what ? `; ${what}` : ''}. The same progress.`
   if (what) return `${where}: ${what}. The same progress.`
   return `${where}: the same progress; the line that accepts fewer courses is served first.`
+}
+
+/** What would meet a line: "HYD 330 would meet it; nothing smaller does." */
+export function saySmallestSet({ courses, proved }: SmallestSet): string {
+  const what = courses.length === 1 ? `${courses[0]} would meet it` : `${joinWords(courses, 'and')} would meet it, ${count(courses.length, 'course')}`
+  return courses.length === 1 ? `${what}.` : `${what}; ${proved ? 'no smaller set does' : 'a smaller set was not found'}.`
 }

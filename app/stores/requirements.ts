@@ -1,9 +1,9 @@
 import type { Term } from '@ridgeway/core/catalog'
 import { milestonesDone, reachOf } from '@ridgeway/core/planning'
-import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
+import { factsOf, lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import {
   explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
-  type SmallestSet, smallestSet, tryProgram, type UseChange,
+  placesOf, type SmallestSet, smallestSet, tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
 import {
   askProgramChange, decideProgramChange, grantException, pinUse as pinUseOf, recordMilestone as recordMilestoneOf, takeBackException,
@@ -79,8 +79,10 @@ export const useRequirementsStore = defineStore('requirements', () => {
   function smallestFor(program: string, line: string): { set: SmallestSet, places: { code: string, term: Term | null }[] } | null {
     const index = reports.value.findIndex(report => report.code === program)
     const now = reach.value
-    const set = index < 0 || !now ? null : smallestSet(asked.value, reports.value, index, line, now.reach)
-    return set && { set, places: set.courses.map(code => ({ code, term: now!.reach.terms[now!.reach.of(code).at ?? -1] ?? null })) }
+    if (index < 0 || !now || !student.state || !student.standing) return null
+    const facts = factsOf(student.state.file, student.standing.items)
+    const set = smallestSet(asked.value, reports.value, index, line, { reach: now.reach, facts })
+    return set && { set, places: placesOf(set.courses, now.reach.terms, facts, student.rules) }
   }
 
   /** Where an item's use is pinned in a program, or null. */

@@ -27,7 +27,7 @@ const waived = computed(() => props.line.needed === 0 && props.line.exceptions.s
 /** By when the line is filled, while that is still to come. */
 const when = computed(() => {
   if (props.line.state !== 'covered' && props.line.state !== 'under way') return ''
-  const last = props.line.uses.map(use => use.item.term ?? '').sort((a, b) => termOrder(b) - termOrder(a))[0]
+  const last = props.line.uses.flatMap(use => use.item.term ?? []).sort((a, b) => termOrder(b) - termOrder(a))[0]
   return last ? `by ${sayTerm(last)}` : ''
 })
 const said = computed(() =>

@@ -143,7 +143,8 @@ function compareLine(name: string, expected: LineExpectation, { report, line }: 
   }
   if (expected.smallest !== undefined || expected.smallestProved !== undefined) {
     const { reach } = reachOf(world.file, world.catalog, world.today)
-    const found = smallestSet(standing.asked, standing.reports, standing.reports.indexOf(report), line.id, reach)
+    const found = smallestSet(standing.asked, standing.reports, standing.reports.indexOf(report), line.id,
+      { reach, facts: factsOf(world.file, standing.items) })
     if (expected.smallest === null) compare.value(about('smallest set'), null, found)
     else compare.set(about('smallest set'), expected.smallest, found?.courses ?? [])
     compare.value(about('smallest proved'), expected.smallestProved, found?.proved ?? null)

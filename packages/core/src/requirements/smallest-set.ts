@@ -1,4 +1,8 @@
-import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
+import { isOffered } from '../catalog/terms'
+import type { Course, CourseCode, CourseItem, Credits, Term } from '../catalog/types'
+import { readCourseRules } from '../prerequisites/evaluate'
+import type { RecordRules } from '../record/attempts'
+import type { StudentFacts } from '../record/facts'
 import { excludedBy, takenAlready } from '../record/repeats'
 import { prepareProgram } from './prepare'
 import type { Reach } from './reach'
@@ -33,8 +37,8 @@ interface Way {
  * from any other line, by reading all programs with it. Null when the line is met, or nothing that was found meets it.
  * A set of so many courses brings at most so many times what one can bring, which proves most answers; sets of one course are all tried.
  */
-export function smallestSet(asked: ProgramsInput, reports: readonly ProgramReport[], index: number, lineId: string, reach: Reach):
-  SmallestSet | null {
+export function smallestSet(asked: ProgramsInput, reports: readonly ProgramReport[], index: number, lineId: string,
+  { reach, facts }: { reach: Reach, facts: StudentFacts }): SmallestSet | null {
   const line = [...reports[index]!.areas.flatMap(area => area.lines), ...reports[index]!.overlays].find(one => one.id === lineId)
   if (!line || line.open === 0) return null
   const { items, courses } = asked.programs[index]!
@@ -46,13 +50,16 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
   const mine = line.overlay
     ? ready.overlays.find(overlay => overlay.line.id === lineId)!
     : { compiled: ready.compiled, fitsOf: ready.fitsOf }
+  const firstOf = firstNeeded(asked.programs[index]!, facts, reach)
   const ways = [...courses.values()].flatMap((course): Way[] => {
     if (course.credits === 0 || reach.of(course.code).at === null || excludedBy(course, items, asked.programs[index]!)
       || takenAlready(course, items, asked.programs[index]!)) return []
     const item = toItem(course, 0)
     const fits = mine.fitsOf(item).filter(l => mine.compiled[l]!.line.id === lineId)
     const all = prepared.map(one => [one.ready.fitsOf(item).join(), one.ready.overlays.map(overlay => overlay.fitsOf(item).length).join()])
-    const chain = reach.chain(course.code).filter(code => code === course.code || !items.some(one => one.course === code))
+    const first = firstOf(course.code, [])
+    if (first === null) return []
+    const chain = [...first, course.code]
     return [{ course, chain, gain: fits.length > 0 ? Math.max(...fits.map(l => gainOf(mine.compiled[l]!.need, course.credits)), 0) : 0,
       signature: JSON.stringify([all, course.credits, course.subject, course.attributes, chain.length]) }]
   })
@@ -84,9 +91,57 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
       return readings <= MOST_READINGS && !meets([way])
     })
   }
-  const courseOrder = [...new Set(found.flatMap(way => way.chain))].sort((a, b) => (reach.of(a).at ?? 0) - (reach.of(b).at ?? 0))
+  const courseOrder = [...new Set(found.flatMap(way => way.chain))]
   return { courses: courseOrder, proved: size === 1 || size <= least || (size === 2 && isSingleRefuted()) }
 }
+
+/**
+ * What must be taken before or beside a course that is not there yet, first to last: of several ways the one with the fewest courses.
+ * Credits and standings come by themselves; null where something is asked that no course brings.
+ */
+function firstNeeded(rules: RecordRules, facts: StudentFacts, reach: Reach) {
+  const known = new Map<CourseCode, CourseCode[] | null>()
+  const needed = (code: CourseCode, seen: readonly CourseCode[]): CourseCode[] | null => {
+    if (known.has(code)) return known.get(code)!
+    const course = rules.courses.get(code)
+    if (!course || seen.includes(code) || reach.of(code).at === null) return null
+    const mine = [...seen, code]
+    const found = readCourseRules(course, EVER, facts, rules)
+    const parts = [found.before, found.beside].map((rule): CourseCode[] | null => {
+      if (rule?.firmness !== 'unmet') return []
+      const ways = rule.missing.flatMap((set) => {
+        const all = set.map((one): CourseCode[] | null => {
+          if (one.kind === 'credits' || one.kind === 'standing') return []
+          const before = one.kind === 'course' && one.course !== code ? needed(one.course, mine) : null
+          return before && one.kind === 'course' ? [...before, one.course] : null
+        })
+        return all.every(part => part !== null) ? [[...new Set(all.flat())]] : []
+      })
+      return ways.sort((a, b) => a.length - b.length)[0] ?? null
+    })
+    const result = parts.every(part => part !== null) ? [...new Set(parts.flat())] : null
+    // What was found on the way into a ring holds only there.
+    if (seen.length === 0 || result !== null) known.set(code, result)
+    return result
+  }
+  return needed
+}
+
+/** The first terms in which the courses of a set can stand, one after the other, with the plan as it is; null where there is none. */
+export function placesOf(courses: readonly CourseCode[], terms: readonly Term[], facts: StudentFacts, rules: RecordRules):
+  { code: CourseCode, term: Term | null }[] {
+  const items = [...facts.items]
+  return courses.map((code, n) => {
+    const course = rules.courses.get(code)
+    const term = course && terms.find(one => isOffered(course, one)
+      && readCourseRules(course, one.code, { ...facts, items }, rules).before?.firmness !== 'unmet')
+    if (course && term) items.push({ ...toItem(course, n), term: term.code })
+    return { code, term: term ?? null }
+  })
+}
+
+/** After everything that could be planned. */
+const EVER = '9998FA'
 
 const sizeOf = (set: readonly Way[]): number => new Set(set.flatMap(way => way.chain)).size
 

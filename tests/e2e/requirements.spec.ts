@@ -199,21 +199,22 @@ test('the office checks a program file line by line, and puts a right one in for
   expect(kept!.body.areas[0]!.children).toHaveLength(3)
 })
 
-test('what is the least that would meet a line is worked out and placed in one press; a grade earned elsewhere is told', async ({ page }) => {
-  await signIn(page, 'bram')
-  await waypoint(page, 'Requirements')
-  await line(page, 'geospatial-all').getByRole('button').first().click()
-  const drawer = page.getByRole('region', { name: 'Geospatial basics and field mapping' })
-  await drawer.getByRole('button', { name: 'What is the least that would meet it?' }).click()
-  await expect(drawer.getByRole('status').filter({ hasText: 'GSP 140 would meet it.' })).toBeVisible()
-  await drawer.getByRole('button', { name: /^Place it in/ }).click()
-  await expect(line(page, 'geospatial-all')).toContainText('covered')
-  const entries = await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan))
-    .where(and(eq(s.plans.student, await idOf('bram')), eq(s.planEntries.course, 'GSP 140')))
-  expect(entries).toHaveLength(1)
-  await line(page, 'writing').getByRole('button', { name: /^WRT 110/ }).click()
-  await expect(page.getByRole('region', { name: 'Writing' })).toContainText('TR (A- elsewhere)')
-})
+test('what is the least that would meet a line is worked out and placed in one press; a grade earned elsewhere is told',
+  async ({ page }) => {
+    await signIn(page, 'bram')
+    await waypoint(page, 'Requirements')
+    await line(page, 'geospatial-all').getByRole('button').first().click()
+    const drawer = page.getByRole('region', { name: 'Geospatial basics and field mapping' })
+    await drawer.getByRole('button', { name: 'What is the least that would meet it?' }).click()
+    await expect(drawer.getByRole('status').filter({ hasText: 'GSP 140 would meet it.' })).toBeVisible()
+    await drawer.getByRole('button', { name: /^Place it in/ }).click()
+    await expect(line(page, 'geospatial-all')).toContainText('covered')
+    const entries = await db.select().from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan))
+      .where(and(eq(s.plans.student, await idOf('bram')), eq(s.planEntries.course, 'GSP 140')))
+    expect(entries).toHaveLength(1)
+    await line(page, 'writing').getByRole('button', { name: /^WRT 110/ }).click()
+    await expect(page.getByRole('region', { name: 'Writing' })).toContainText('TR (A- elsewhere)')
+  })
 
 test('an advisor waives a part of a line: more than it asks is refused, and the rest stays open', async ({ page }) => {
   await signIn(page, 'yara')
@@ -230,7 +231,8 @@ test('an advisor waives a part of a line: more than it asks is refused, and the 
   await form.getByRole('button', { name: 'Waive' }).click()
   await expect(line(page, 'upper')).toContainText('6 cr open')
   await expect(page.getByRole('region', { name: 'Upper-level science' })).toContainText('Waived: 3 of it')
-  const kept = await db.select().from(s.exceptions).where(and(eq(s.exceptions.student, await idOf('bram')), eq(s.exceptions.kind, 'waiver')))
+  const kept = await db.select().from(s.exceptions).where(and(eq(s.exceptions.student, await idOf('bram')), eq(s.exceptions.kind,
+    'waiver')))
   expect(kept).toMatchObject([{ line: 'upper', value: 300, course: null }])
   expect(await ledgerOf('bram')).toContain('grant waiver')
 })

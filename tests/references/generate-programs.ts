@@ -40,7 +40,9 @@ export function generatePrograms(seed: number, shape: ProgramsShape): Case {
     return ofProgram.map((mine, program) => {
       const isFor = program === 0 ? random.chance(0.9) : random.chance(0.6)
       const fits = isFor ? random.shuffle([...mine]).slice(0, random.between(1, shape.fits)).sort((a, b) => a - b) : []
-      return items.push({ tier, credits, fits, ...(shape.pins && fits.length > 0 && random.chance(0.1) ? { pinned: random.pick(fits) } : {}) }) - 1
+      return items.push({ tier, credits, fits, ...(shape.pins && fits.length > 0 && random.chance(0.1)
+        ? { pinned: random.pick(fits) }
+        : {}) }) - 1
     })
   })
   const limits: AllocationLimit[] = []
@@ -49,7 +51,11 @@ export function generatePrograms(seed: number, shape: ProgramsShape): Case {
       const byCredits = random.chance(0.3)
       limits.push({ room: byCredits ? random.between(0, 2) * 350 : random.between(0, 2), terms: copies.flatMap((all) => {
         const [a, b] = [all[p]!, all[q]!]
-        return items[a]!.fits.length > 0 && items[b]!.fits.length > 0 ? [{ of: [a, b] as const, size: byCredits ? items[a]!.credits : 1 }] : []
+        return items[a]!.fits.length > 0 && items[b]!.fits.length > 0
+          ? [{ of: [a, b] as const, size: byCredits
+              ? items[a]!.credits
+              : 1 }]
+          : []
       }) })
     }
   }

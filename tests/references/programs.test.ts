@@ -24,24 +24,25 @@ const SHAPES: [string, number, ProgramsShape][] = [
   ['two programs with choices and pins', 50, { lines: [5, 4], courses: 9, fits: 3, choices: true, pins: true }],
 ]
 
-describe.each<ProgramsPolicy>(['in order', 'in sum'])('several programs as one, %s, against an integer programme over all of them', (policy) => {
-  it.each(SHAPES)('%s: every criterion equals the optimum in %i cases', async (_, count, shape) => {
-    const highs = await loadHighs()
-    let tied = 0
-    for (let seed = 1; seed <= count; seed++) {
-      const problem = generatePrograms(seed, shape)
-      const own = allocate(problem.items, problem.lines, problem.tree, { limits: problem.limits, policy, nodeLimit: 250 })
-      expect(own.proved, `case ${seed}`).toBe(true)
-      expect(keepsLimits(problem.limits, own.uses), `case ${seed}`).toBe(true)
-      const claimed = own.settled ? Infinity : -2
-      const value = criteriaOf(problem, own.uses, policy)
-      expect(value.slice(0, claimed), `case ${seed}`).toEqual(solveReference(highs, problem, Infinity, policy).slice(0, claimed))
-      if (!keepsLimits(problem.limits, allocate(problem.items, problem.lines, problem.tree).uses)) tied++
-    }
-    // Most of them are cases in which the limits decide something.
-    expect(tied).toBeGreaterThan(count * 0.4)
-  }, 120_000)
-})
+describe.each<ProgramsPolicy>(['in order', 'in sum'])('several programs as one, %s, against an integer programme over all of them',
+  (policy) => {
+    it.each(SHAPES)('%s: every criterion equals the optimum in %i cases', async (_, count, shape) => {
+      const highs = await loadHighs()
+      let tied = 0
+      for (let seed = 1; seed <= count; seed++) {
+        const problem = generatePrograms(seed, shape)
+        const own = allocate(problem.items, problem.lines, problem.tree, { limits: problem.limits, policy, nodeLimit: 250 })
+        expect(own.proved, `case ${seed}`).toBe(true)
+        expect(keepsLimits(problem.limits, own.uses), `case ${seed}`).toBe(true)
+        const claimed = own.settled ? Infinity : -2
+        const value = criteriaOf(problem, own.uses, policy)
+        expect(value.slice(0, claimed), `case ${seed}`).toEqual(solveReference(highs, problem, Infinity, policy).slice(0, claimed))
+        if (!keepsLimits(problem.limits, allocate(problem.items, problem.lines, problem.tree).uses)) tied++
+      }
+      // Most of them are cases in which the limits decide something.
+      expect(tied).toBeGreaterThan(count * 0.4)
+    }, 120_000)
+  })
 
 describe('laws of several programs', () => {
   const shape: ProgramsShape = { lines: [5, 3, 2], courses: 9, fits: 3 }

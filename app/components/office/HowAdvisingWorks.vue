@@ -10,7 +10,8 @@ const open = ref(false)
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const fresh = ref({ ...catalog.advising })
-watch(open, now => now && (fresh.value = { ...catalog.advising, programs: catalog.advising.programs ?? 'in order', entitled: { ...catalog.advising.entitled } }))
+watch(open, now => now && (fresh.value = { ...catalog.advising, programs: catalog.advising.programs ?? 'in order',
+  entitled: { ...catalog.advising.entitled } }))
 const CHANGED = [{ value: 'shown', title: 'it is shown to student and advisor' },
   { value: 'closed', title: 'what was not signed off cannot be registered' }]
 const PROGRAMS = [{ value: 'in order', title: 'in their order: the first never loses to a later one' },

@@ -42,8 +42,9 @@ const part = computed(() => kind.value === 'waiver' && counted.value && amount.v
 const unfilled = computed(() => props.line.unfilled.length > 0 ? props.line.unfilled : null)
 const lacking = computed(() => kind.value === 'substitution' && course.value === null
   ? 'Choose the course that counts'
-  : part.value !== null && !(part.value > 0) ? 'Write a number, or leave it empty to waive the whole line'
-  : reason.value.trim().length < 3 ? 'Give a reason; it is kept with the exception' : '')
+  : part.value !== null && !(part.value > 0)
+    ? 'Write a number, or leave it empty to waive the whole line'
+    : reason.value.trim().length < 3 ? 'Give a reason; it is kept with the exception' : '')
 
 async function grant() {
   busy.value = true

@@ -365,7 +365,10 @@ function sayOne(about: string, world: CaseWorld, standing: Standing, decisions: 
       const at = lineAt(line, standing)
       const index = at ? standing.reports.indexOf(at.report) : -1
       const item = standing.items.find(candidate => matchesItem(candidate, course))
-      const change = item && at ? explainUse(standing.asked, standing.reports, index, item.id).find(one => one.lineId === at.line.id) : undefined
+      const change = item && at
+        ? explainUse(standing.asked, standing.reports, index,
+            item.id).find(one => one.lineId === at.line.id)
+        : undefined
       return change ? sayUseChange(change) : null
     }
     default:

@@ -7,7 +7,8 @@ import { COURSE_CODE } from '@ridgeway/core/catalog'
  */
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]*$/, 'use lower-case letters, digits and hyphens').max(40)
 const title = z.string().min(1).max(80)
-const course = z.string().regex(COURSE_CODE, 'write a course as in the catalog: capitals, a space and its number, such as HYD 210 or HYD 2104L')
+const course = z.string().regex(COURSE_CODE,
+  'write a course as in the catalog: capitals, a space and its number, such as HYD 210 or HYD 2104L')
 const subject = z.string().regex(/^[A-Z]{2,5}$/, 'write a subject in capitals, such as HYD')
 const credits = z.number().positive().max(300).refine(value => Math.abs(value * 100 - Math.round(value * 100)) < 1e-9,
   'use at most two decimals')
@@ -102,7 +103,8 @@ export const stepSchema = z.strictObject({
 
 export const programSchema = z.strictObject({
   $schema: z.string().optional(),
-  format: z.enum(['ridgeway-program/1', 'ridgeway-program/2']).describe('The first format has no maxima, residence, spread and parts of a total.'),
+  format: z.enum(['ridgeway-program/1', 'ridgeway-program/2'])
+    .describe('The first format has no maxima, residence, spread and parts of a total.'),
   code: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'use capitals, digits and hyphens, such as WSC-BS'),
   kind: z.enum(PROGRAM_KINDS),
   title,

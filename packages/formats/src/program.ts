@@ -117,7 +117,7 @@ function checkProgram(file: ProgramFile, { courses, scale, programs }: FormatCon
     if (value.spread && value.subjects)
       report([...path, 'spread'], 'A line is spread over subjects or over something else, not both. Leave one of the two out.')
     if (value.spread && value.courses && value.spread.n > value.courses)
-      report([...path, 'spread', 'n'], `${value.courses} courses cannot come from ${value.spread.n} of them. Ask for more courses, or less.`)
+      report([...path, 'spread', 'n'], `${value.courses} courses cannot come from ${value.spread.n} of them. Ask for more courses.`)
     if (value.spread?.by === 'attribute' && (value.filter.attributes?.length ?? 0) < value.spread.n)
       report([...path, 'spread', 'by'], `Name at least ${value.spread.n} attributes in the filter, from which the courses must come.`)
     if (value.minGrade !== undefined && !scale[value.minGrade])
@@ -182,7 +182,9 @@ function usesSecondFormat(file: ProgramFile): boolean {
   const lines = (from: ProgramFile['areas'][number]['children'][number]): ProgramFile['overlays'] =>
     from.kind === 'courses' ? [from] : from.children.flatMap(lines)
   const all = [...file.areas.flatMap(area => area.children.flatMap(lines)), ...file.overlays]
-  const filters = [...all.map(line => line.filter), ...file.rules.flatMap(rule => rule.kind === 'credits' && rule.filter ? [rule.filter] : [])]
+  const filters = [...all.map(line => line.filter), ...file.rules.flatMap(rule => rule.kind === 'credits' && rule.filter
+    ? [rule.filter]
+    : [])]
   return file.totalFilter !== undefined || all.some(line => line.spread) || filters.some(filter => filter.withoutAttributes)
     || file.rules.some(rule => rule.kind === 'maximum' || rule.kind === 'residence' || (rule.kind === 'credits' && rule.used))
 }

@@ -57,7 +57,11 @@ export function sayUseChange({ title, lines, moved, cost, others, elsewhere, ins
     to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`,
   )
   const gone = elsewhere.map(({ program, from, to }) =>
-    to && from ? `it would count in ${to} of ${program}` : to ? `it would count in ${program} as well` : `it would no longer count in ${program}`)
+    to && from
+      ? `it would count in ${to} of ${program}`
+      : to
+        ? `it would count in ${program} as well`
+        : `it would no longer count in ${program}`)
   const theirs = others.map(({ title: program, before, after }) =>
     `${program} would have ${formatCredits(Math.abs(after - before))} cr ${after > before ? 'more' : 'less'} open`)
   const what = [...gone, ...theirs, ...shifts, ...worse].slice(0, 4).join('; ')
@@ -70,6 +74,8 @@ export function sayUseChange({ title, lines, moved, cost, others, elsewhere, ins
 
 /** What would meet a line: "HYD 330 would meet it; nothing smaller does." */
 export function saySmallestSet({ courses, proved }: SmallestSet): string {
-  const what = courses.length === 1 ? `${courses[0]} would meet it` : `${joinWords(courses, 'and')} would meet it, ${count(courses.length, 'course')}`
-  return courses.length === 1 ? `${what}.` : `${what}; ${proved ? 'no smaller set does' : 'a smaller set was not found'}.`
+  if (courses.length === 1) return `${courses[0]} would meet it.`
+  return `${joinWords(courses, 'and')} would meet it, ${count(courses.length, 'course')}; ${
+    proved ? 'no smaller set does' : 'a smaller set was not found'
+  }.`
 }

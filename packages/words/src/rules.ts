@@ -18,7 +18,7 @@ export function sayRule({ reading }: RuleReport): string {
     case 'maximum': {
       const amount = (value: number) => reading.courses ? count(value, 'course') : `${formatCredits(value)} cr`
       return `${amount(reading.used)} of at most ${amount(reading.most)}`
-        + (reading.over > 0 ? `; ${amount(reading.over)} more ${reading.courses && reading.over === 1 ? 'counts' : 'count'} for nothing` : '')
+        + (reading.over > 0 ? `; for nothing: ${amount(reading.over)} more` : '')
     }
     case 'gpa':
       return reading.now === null

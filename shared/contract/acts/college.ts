@@ -28,12 +28,13 @@ export const setRegistration = act({ name: 'close or open registration', method:
 
 const entitled = z.enum(['advisor', 'office', 'either'])
 export const setAdvising = act({ name: 'set how advising works', method: 'PUT', path: '/api/advising', who: 'office', changes: [],
-  input: z.object({ programs: z.enum(['in order', 'in sum']).default('in order'), changedAfter: z.enum(['shown', 'closed']), releaseCode: z.enum(['instead', 'besides']),
+  input: z.object({ programs: z.enum(['in order', 'in sum']).default('in order'), changedAfter: z.enum(['shown', 'closed']),
+    releaseCode: z.enum(['instead', 'besides']),
     releaseDays: z.number().int().min(1, 'at least a day').max(120, 'at most 120 days'),
     silentDays: z.number().int().min(1, 'at least a day').max(365, 'at most a year'),
     entitled: z.object({ 'substitution': entitled, 'waiver': entitled, 'prerequisite': entitled, 'load': entitled, 'restriction': entitled,
       'seat': entitled, 'clash': entitled, 'late add': entitled }) }), output: Done,
-  words: 'How several programs are read, what a change after sign-off comes to, how release codes are used, who decides about exceptions.' })
+  words: 'How several programs are read, what a change after sign-off comes to, how release codes are used, who grants exceptions.' })
 
 export const startCrowd = act({ name: 'start the crowd', method: 'POST', path: '/api/standins/crowd', who: 'signed in', demo: true,
   changes: [],

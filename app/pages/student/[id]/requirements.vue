@@ -68,7 +68,7 @@ const totals = computed(() => {
     <LostNotice @show="show" />
     <template v-if="view === 'area'">
       <ProgramTree
-        v-for="(report, i) in requirements.reports"
+        v-for="report in requirements.reports"
         :key="report.code"
         :report="report"
         :looking="student.looking"

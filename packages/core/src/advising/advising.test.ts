@@ -108,7 +108,8 @@ describe('the exception that lifts a refusal', () => {
 describe('free slots of office hours', () => {
   const zone = 'America/Denver'
   const hours = fc.uniqueArray(fc.record({ day: fc.constantFrom('M', 'W', 'F', 'U' as const), start: fc.integer({ min: 360, max: 1080 }),
-    span: fc.integer({ min: 5, max: 240 }), length: fc.constantFrom(10, 15, 30, 45), place: fc.constant('Fell Hall 4') }), { maxLength: 4, selector: one => one.day })
+    span: fc.integer({ min: 5, max: 240 }), length: fc.constantFrom(10, 15, 30, 45), place: fc.constant('Fell Hall 4') }), { maxLength: 4,
+    selector: one => one.day })
   const given = { from: '2026-10-26', until: '2026-11-15', zone, now: '2026-10-28T16:00:00.000Z', closed: new Set(['2026-11-04']) }
 
   it('lie in the hours of their weekday by the college\'s clock, also where the clocks change, after now and on no closed day', () => {

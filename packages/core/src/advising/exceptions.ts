@@ -17,7 +17,8 @@ export type ExceptionAsked
 /** What an exception is about, as one text: two that say the same are the same. */
 export const exceptionKey = (asked: ExceptionAsked): string => [asked.kind, 'course' in asked ? asked.course : '',
   'term' in asked ? asked.term : '', 'program' in asked ? asked.program : '', 'line' in asked ? asked.line : '',
-  'section' in asked ? asked.section : '', 'instead' in asked ? asked.instead : '', 'credits' in asked ? asked.credits : '', 'amount' in asked ? asked.amount : ''].join('|')
+  'section' in asked ? asked.section : '', 'instead' in asked ? asked.instead : '', 'credits' in asked ? asked.credits : '',
+  'amount' in asked ? asked.amount : ''].join('|')
 
 /** Exceptions of registering hold for a term; those of a program hold for as long as they stand. */
 export const isOfProgram = (kind: ExceptionKind): boolean => kind === 'substitution' || kind === 'waiver'

@@ -29,7 +29,8 @@ export function matchesFilter(course: Course, filter: CourseFilter): boolean {
 }
 
 /** What a filter asks of a course besides being listed. */
-export function matchesBesidesList(course: Course, { subjects, levelMin, levelMax, attributes, withoutAttributes, except }: CourseFilter): boolean {
+export function matchesBesidesList(course: Course, { subjects, levelMin, levelMax, attributes, withoutAttributes,
+  except }: CourseFilter): boolean {
   if (except?.includes(course.code)) return false
   if (subjects && !subjects.includes(course.subject)) return false
   if (levelMin !== undefined && courseLevel(course) < levelMin) return false

@@ -2,7 +2,8 @@ import { type CourseFilter, courseLevel, matchesBesidesList, matchesFilter } fro
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
-import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode, spreadOf } from './types'
+import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode,
+  spreadOf } from './types'
 
 /**
  * Nominal size of a course where a line counts courses and not credits: "three credits usually means one course" (common practice, no
@@ -195,4 +196,5 @@ const isSubstitute = (code: CourseCode, { line, single }: Pick<CompiledLine, 'li
 
 /** Not decided yet, or passed with the grade that a line asks; a minimum that is not on the scale is met by nothing. */
 export const gradeSuffices = (item: CourseItem, { minGrade }: Pick<CourseLine, 'minGrade'>, scale: GradeScale): boolean =>
-  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.earnedGrade ?? item.grade, minGrade))
+  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.earnedGrade ?? item.grade,
+    minGrade))

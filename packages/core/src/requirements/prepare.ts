@@ -116,4 +116,3 @@ export function earningOf({ items, idle, exclusive }: CandidateItems, used: Read
   }
   return items.filter(item => !idle.has(item.id) && !out.has(item))
 }
-

@@ -356,7 +356,8 @@ describe('laws of the reading', () => {
   })
   it('a maximum is never passed by what counts', () => {
     fc.assert(fc.property(taken, fc.nat(3), (items, courseCount) => {
-      const limited = { ...wide, rules: [{ kind: 'maximum' as const, id: 'm', title: 'm', courses: courseCount, of: { filter: { subjects: ['AAA', 'BBB'] } } }] }
+      const limited = { ...wide, rules: [{ kind: 'maximum' as const, id: 'm', title: 'm', courses: courseCount,
+        of: { filter: { subjects: ['AAA', 'BBB'] } } }] }
       const used = new Set(read(limited, items).areas[0]!.lines.flatMap(one => one.uses.map(use => use.item)))
       expect([...used].filter(one => ['AAA', 'BBB'].includes(one.course.slice(0, 3))).length).toBeLessThanOrEqual(courseCount)
     }), { numRuns: 80 })

@@ -1,6 +1,5 @@
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
-import type { GradeScale } from '../grades/scale'
-import { type RepeatPolicy, TIERS } from '../record/attempts'
+import { TIERS } from '../record/attempts'
 import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
 import type { SolvedParts } from './allocation/memory'

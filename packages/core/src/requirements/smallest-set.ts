@@ -128,8 +128,8 @@ function firstNeeded(rules: RecordRules, facts: StudentFacts, reach: Reach) {
 }
 
 /** The first terms in which the courses of a set can stand, one after the other, with the plan as it is; null where there is none. */
-export function placesOf(courses: readonly CourseCode[], terms: readonly Term[], facts: StudentFacts, rules: RecordRules):
-  { code: CourseCode, term: Term | null }[] {
+export function placesOf(courses: readonly CourseCode[], terms: readonly Term[], facts: StudentFacts,
+  rules: RecordRules): { code: CourseCode, term: Term | null }[] {
   const items = [...facts.items]
   return courses.map((code, n) => {
     const course = rules.courses.get(code)
@@ -146,7 +146,8 @@ const EVER = '9998FA'
 const sizeOf = (set: readonly Way[]): number => new Set(set.flatMap(way => way.chain)).size
 
 /** The first set in order of size that meets the line; of equal ways only as many are told apart as can be used. */
-function firstThatMeets(direct: readonly Way[], open: Credits, meets: (set: readonly Way[]) => boolean, isOver: () => boolean): Way[] | null {
+function firstThatMeets(direct: readonly Way[], open: Credits, meets: (set: readonly Way[]) => boolean, isOver: () => boolean): Way[]
+  | null {
   const best = Math.max(0, ...direct.map(way => way.gain))
   if (best === 0) return null
   for (let size = 1; size <= MOST_COURSES; size++) {

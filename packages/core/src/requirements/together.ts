@@ -1,7 +1,8 @@
 import type { CourseItem } from '../catalog/types'
 import { allocate } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
-import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn, type ProgramsPolicy } from './allocation/problem'
+import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn,
+  type ProgramsPolicy } from './allocation/problem'
 import { type Prepared, prepareProgram, type ReportInput } from './prepare'
 import { type LineReport, type ProgramReport, reportProgram } from './report'
 
@@ -83,7 +84,10 @@ function joined(prepared: readonly Prepared[]): Joined {
       ...(item.pinned === undefined ? {} : { pinned: item.pinned + first }) })))
     made.lines.push(...needs.map(line => ({ ...line, ...(program > 0 ? { program } : {}),
       ...(line.caps ? { caps: line.caps.map(cap => ({ ...cap, items: cap.items.map(i => i + made.firstItem[program]!) })) } : {}),
-      ...(line.spread ? { spread: { ...line.spread, groupOf: [...Array.from({ length: made.firstItem[program]! }, () => -1), ...line.spread.groupOf] } } : {}),
+      ...(line.spread
+        ? { spread: { ...line.spread, groupOf: [...Array.from({ length: made.firstItem[program]! }, () => -1),
+            ...line.spread.groupOf] } }
+        : {}),
     })))
     made.source.push(...candidates.items)
   })
@@ -92,7 +96,8 @@ function joined(prepared: readonly Prepared[]): Joined {
 }
 
 /** What two programs may share, and that of two courses which exclude each other only one gives credit, wherever it is used. */
-function limitsBetween(prepared: readonly Prepared[], sharing: readonly SharingBetween[], { items, source, firstItem }: Joined): AllocationLimit[] {
+function limitsBetween(prepared: readonly Prepared[], sharing: readonly SharingBetween[], { items, source,
+  firstItem }: Joined): AllocationLimit[] {
   const copies = new Map<string, number[]>()
   source.forEach(({ id }, k) => copies.set(id, [...copies.get(id) ?? [], k]))
   const programOf = (k: number) => firstItem.findLastIndex(first => first <= k)

@@ -47,14 +47,24 @@ export interface Area extends AllOf {
   hue: Hue
 }
 
+/** Credits from a filter (all courses when there is none). */
+interface CreditsRule {
+  kind: 'credits'
+  id: string
+  title: string
+  credits: Credits
+  filter?: CourseFilter
+  /** Counts only what was taken at this institution. */
+  here?: boolean
+  /** Only what the lines of the program use; else everything that gives credit. */
+  used?: boolean
+}
+
 /** A rule about the program as a whole; no course is used up by it. */
 export type ProgramRule
   /** Average of at least `minimum` (hundredths of a grade point) over everything, over what the program uses, or over a filter. */
   = | { kind: 'gpa', id: string, title: string, minimum: number, scope: 'overall' | 'program' | CourseFilter }
-  /** Credits from a filter (all courses when there is none); `here` counts only what was taken at this institution. */
-    | { kind: 'credits', id: string, title: string, credits: Credits, filter?: CourseFilter, here?: boolean,
-      /** Only what the lines of the program use; else everything that gives credit. */
-      used?: boolean }
+    | CreditsRule
   /** Of the last `of` credits at least `credits` must be taken here. */
     | { kind: 'residence', id: string, title: string, credits: Credits, of: Credits }
   /** At most so many credits or courses of a kind may count: in the lines of the program, and towards its total. */
@@ -139,6 +149,11 @@ export function needsEveryListed(line: CourseLine): boolean {
     && !spreadOf(line)
 }
 
+interface Spread {
+  by: 'subject' | 'level' | 'attribute'
+  n: number
+}
+
 /** From how many subjects, levels or attributes the courses of a line must come. */
-export const spreadOf = ({ subjects, spread }: Pick<CourseLine, 'subjects' | 'spread'>): { by: 'subject' | 'level' | 'attribute', n: number } | undefined =>
+export const spreadOf = ({ subjects, spread }: Pick<CourseLine, 'subjects' | 'spread'>): Spread | undefined =>
   subjects ? { by: 'subject', n: subjects } : spread

@@ -151,6 +151,44 @@ describe('the documented JSON Schema', () => {
   })
 })
 
+describe('the two formats of a program', () => {
+  const one = '{ "kind": "courses", "id": "one", "title": "One", "filter": {}, "courses": 2 }'
+  const rule = (text: string) => `, "rules": [${text}]`
+  const second = (text: string) => text.replace('ridgeway-program/1', 'ridgeway-program/2')
+  const maximum = rule('{ "kind": "maximum", "id": "m", "title": "M", "courses": 1, "of": { "source": "transfer" } }')
+
+  it('the first is read as it was, and says that what it has no words for needs the second', () => {
+    expect(readProgramText(file(one), context).ok).toBe(true)
+    expect(problems(file(one, maximum))).toEqual([[2, expect.stringMatching(/need "ridgeway-program\/2"/)]])
+    expect(problems(second(file(one, maximum)))).toEqual([])
+    expect(problems(second(file(one, ', "totalFilter": { "withoutAttributes": ["Places"] }')))).toEqual([])
+  })
+  it.each<[string, string, RegExp]>([
+    ['a maximum without an amount',
+      '{ "kind": "maximum", "id": "m", "title": "M", "of": { "source": "exam" } }', /in credits or in courses/],
+    ['a maximum about nothing', '{ "kind": "maximum", "id": "m", "title": "M", "courses": 1, "of": {} }', /what the maximum is about/],
+    ['a maximum with a grade that there is not',
+      '{ "kind": "maximum", "id": "m", "title": "M", "courses": 1, "of": { "gradeAtMost": "X" } }', /"X" is not on the grade scale/],
+    ['more credits here than there are', '{ "kind": "residence", "id": "r", "title": "R", "credits": 9, "of": 6 }', /9 of the last 6/],
+  ])('refuses %s', (_, text, words) => expect(problems(second(file(one, rule(text)))).map(([, said]) => said)).toEqual([
+    expect.stringMatching(words),
+  ]))
+  it.each<[string, string, RegExp]>([
+    ['a spread over more than there are courses', '"courses": 2, "spread": { "by": "level", "n": 3 }', /2 courses cannot come from 3/],
+    ['a spread of two kinds', '"courses": 2, "subjects": 2, "spread": { "by": "level", "n": 2 }', /not both/],
+    ['a spread over attributes that the filter does not name',
+      '"courses": 2, "spread": { "by": "attribute", "n": 2 }', /at least 2 attributes/],
+  ])('refuses %s', (_, text, words) => expect(
+    problems(second(file(`{ "kind": "courses", "id": "one", "title": "One", "filter": {}, ${text} }`))).map(([, said]) => said),
+  ).toEqual([expect.stringMatching(words)]))
+  it('reads a course with four digits and letters behind them, and refuses one that is too long', () => {
+    const asked = (code: string) => problems(
+      file(`{ "kind": "courses", "id": "one", "title": "One", "filter": { "list": ["${code}"] }, "courses": 1 }`))
+    expect(asked('BIO 2104L')[0]![1]).toMatch(/no course BIO 2104L/)
+    expect(asked('MUSIC 2104LL')[0]![1]).toMatch(/as in the catalog/)
+  })
+})
+
 describe('writeProgramText', () => {
   const line: fc.Arbitrary<CourseLine> = fc.record({
     kind: fc.constant('courses' as const),
@@ -175,10 +213,15 @@ describe('writeProgramText', () => {
         title: 'Test',
         catalogYear: 2024,
         totalCredits: 1250,
+        totalFilter: { withoutAttributes: ['Places'] },
         overlays: [],
         suggested: [{ name: 'First fall', courses: ['AAA 100'] }],
         rules: [{ kind: 'gpa', id: 'gpa', title: 'GPA', minimum: 225, scope: { subjects: ['AAA'] } }, { kind: 'credits', id: 'here',
-          title: 'Here', credits: 600, here: true }, { kind: 'milestone', id: 'm', title: 'M', words: 'Done.' }],
+          title: 'Here', credits: 600, here: true, used: true },
+        { kind: 'residence', id: 'last', title: 'Last', credits: 300, of: 600 },
+        { kind: 'maximum', id: 'most', title: 'Most', credits: 450, of: { source: 'transfer', filter: { subjects: ['AAA'] } } },
+        { kind: 'maximum', id: 'low', title: 'Low', courses: 1, of: { gradeAtMost: 'D', ungraded: true } },
+        { kind: 'milestone', id: 'm', title: 'M', words: 'Done.' }],
         sharing: [{ with: 'major', courses: 2 }, { with: 'OTH-BA', credits: 450 }],
         areas: [{ kind: 'all', id: 'area', title: 'Area', hue: 'lake',
           children: choice && children.length > 1 ? [{ kind: 'some', id: 'choice', title: 'Choice', n: 1, children }] : children }],

@@ -204,6 +204,10 @@ describe('what else is said', () => {
       '30 of 120 cr earned, 45 with all that is under way and planned'])
     const gpa = (outlook: Extract<RuleReport['reading'], { kind: 'gpa' }>['outlook'], now: number | null = 190): RuleReport => ({ id: 'g',
       title: 'Overall', state: 'open', reading: { kind: 'gpa', now, asked: 200, outlook } })
+    const most = (used: number, over: number, counted: boolean) => sayRule({ id: 'm', title: 'M', state: 'met',
+      reading: { kind: 'maximum', used, most: counted ? 2 : 600, courses: counted, over } })
+    expect([most(600, 300, false), most(1, 0, true)]).toEqual([
+      '6 cr of at most 6 cr; for nothing: 3 cr more', '1 course of at most 2 courses'])
     expect(sayRule(gpa(null, null))).toBe('no grades yet, 2.00 asked')
     expect(sayRule(gpa({ code: 'nothing ahead' }))).toMatch(/nothing that counts in it is planned/)
     expect(sayRule(gpa({ code: 'too little planned', credits: 300 }))).toMatch(/3 cr of it still to come cannot lift it that far/)

@@ -1,5 +1,6 @@
 import type { Credits } from '../catalog/types'
 import { lineRef } from '../record/ids'
+import { creditsToTotal } from '../requirements/reach'
 import type { ProgramReport } from '../requirements/report'
 import type { CheckFinding, CheckInput, PlanCheck } from './checks'
 import { findProblems, isIntended } from './find-problems'
@@ -54,10 +55,8 @@ export function isCovered(report: ProgramReport, placeholders: readonly Placehol
 }
 
 /** Credits that a program's total lacks with record, plan and places held; 0 where it has no total. */
-export function lackingInTotal(report: ProgramReport, placeholders: readonly Placeholder[]): Credits {
-  const total = report.rules.find(rule => rule.reading.kind === 'total')
-  return total?.reading.kind === 'total' ? Math.max(0, total.reading.asked - total.reading.withPlan - heldOf(report, placeholders)) : 0
-}
+export const lackingInTotal = (report: ProgramReport, placeholders: readonly Placeholder[]): Credits =>
+  Math.max(0, creditsToTotal(report) - heldOf(report, placeholders))
 
 const heldFor = (report: ProgramReport, line: string, placeholders: readonly Placeholder[]): Credits =>
   placeholders.reduce((sum, place) => place.line === lineRef(report.code, line) ? sum + place.credits : sum, 0)

@@ -260,6 +260,10 @@ export interface EarliestFinish {
   creditsLeft: Credits
 }
 
+/** Credits that the total of a program lacks with all that it was read with; nothing where it has none. */
+export const creditsToTotal = ({ rules }: Pick<ProgramReport, 'rules'>): Credits => rules.reduce((lacking, { reading }) =>
+  reading.kind === 'total' ? Math.max(0, reading.asked - reading.withPlan) : lacking, 0)
+
 /**
  * The earliest term in which a program can be complete: the later of the longest chain of prerequisites with its offering patterns,
  * and of the terms that the credits left fill to their caps. A lower bound: what it names cannot be beaten, and may not always be met.
@@ -268,10 +272,7 @@ export interface EarliestFinish {
 export function earliestFinish(report: ProgramReport, reach: Reach,
   input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
   const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
-  const total = report.rules.some(rule => rule.reading.kind === 'total')
-    ? Math.max(0, report.totalCredits - report.earning.reduce((sum, item) => sum + item.credits, 0))
-    : 0
-  const creditsLeft = Math.max(report.open, total)
+  const creditsLeft = Math.max(report.open, creditsToTotal(report))
   let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
   for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
     if (line.open === 0 || line.setAside) continue

@@ -3,7 +3,7 @@ import type { Course, CourseItem, Credits } from '../../catalog/types'
 import { readCourseRules } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
-import { earliestFinish } from '../../requirements/reach'
+import { earliestFinish, creditsToTotal } from '../../requirements/reach'
 import type { ProgramReport } from '../../requirements/report'
 import { type CourseLine, needsEveryListed, type Program } from '../../requirements/types'
 import { readPrograms } from '../standing'
@@ -61,8 +61,7 @@ export class FinishBounds {
     )
     this.lacking = Math.max(0, ...this.programs.map((program, p) => {
       const counted = this.reports[p]!.earning.reduce((sum, item) => sum + item.credits, 0)
-      const total = this.reports[p]!.rules.some(rule => rule.reading.kind === 'total') ? program.totalCredits - counted : 0
-      return Math.max(total, free ? 0 : leastCredits(program, facts.courses) - counted)
+      return Math.max(creditsToTotal(this.reports[p]!), free ? 0 : leastCredits(program, facts.courses) - counted)
     })) - file.placeholders.reduce((sum, one) => sum + one.credits, 0)
     this.chain = this.longestChain(free)
   }

@@ -106,7 +106,7 @@ class Chooser {
     if (wanted.length === 0) return this.fillRules(reports)
     for (const { line, report, ref } of wanted) {
       const others = base.filter(one => one.report !== report).map(one => one.line)
-      const best = this.rank(this.pool(line), overlays.map(one => one.line), others, line.open).find(course =>
+      const best = this.rank(this.pool(line, report), overlays.map(one => one.line), others, line.open).find(course =>
         this.add(course.code, false, line.open),
       )
       if (!best) this.lost.add(ref)
@@ -149,8 +149,9 @@ class Chooser {
         const ref = lineRef(report.code, `rule ${id}`)
         if (this.lost.has(ref)) continue
         const rule = program.rules.find(candidate => candidate.id === id)
-        const filter = rule?.kind === 'credits' ? rule.filter ?? {} : {}
-        const best = this.rank(this.pool({ filter, unfilled: [] }), [], [], lacking).find(course => this.add(course.code, false, lacking))
+        const filter = (rule ? rule.kind === 'credits' && rule.filter : program.totalFilter) || {}
+        const best = this.rank(this.pool({ filter, unfilled: [] }, report), [], [], lacking)
+          .find(course => this.add(course.code, false, lacking))
         if (best) return true
         this.lost.add(ref)
       }
@@ -236,12 +237,22 @@ class Chooser {
 
   private pointsOf = (grade: string | undefined) => grade === undefined ? 0 : this.setting.facts.scale[grade]?.standsFor ?? 0
 
-  private pool(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>): Course[] {
+  /** Courses of a kind of which no more may count in a program. */
+  private isOver(course: Course, report: ProgramReport): boolean {
+    const program = this.programs.find(candidate => candidate.code === report.code)!
+    return program.rules.some((rule) => {
+      if (rule.kind !== 'maximum' || !rule.of.filter || rule.of.source || rule.of.gradeAtMost || rule.of.ungraded) return false
+      const reading = report.rules.find(one => one.id === rule.id)?.reading
+      return reading?.kind === 'maximum' && reading.used >= reading.most && matchesFilter(course, rule.of.filter)
+    })
+  }
+
+  private pool(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, report: ProgramReport): Course[] {
     const { facts } = this.setting
     const now = this.items()
     const asked = this.pointsOf(line.minGrade)
     return [...facts.courses.values()].filter(course =>
-      course.credits > 0 && matchesFilter(course, line.filter)
+      course.credits > 0 && matchesFilter(course, line.filter) && !this.isOver(course, report)
       && !takenAlready(course, now, facts, asked) && !excludedBy(course, now, facts) && this.isPossible(course.code),
     )
   }

@@ -153,8 +153,7 @@ const TAKE = {
   program: (to: Dossier, row: Row) => to.programs[row.i] = row.a,
   record: (to: Dossier, row: Row) => {
     const [state, source, earnedGrade] = row.d.split('|') as [CourseItem['state'], CourseItem['source'], string]
-    to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, state, source,
-      ...earnedGrade ? { earnedGrade } : {} })
+    to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, earnedGrade: earnedGrade || null, state, source })
   },
   registered: (to: Dossier, row: Row) => {
     const [at, run, session, grading, tuition, fees] = row.d.split('|') as [string, string, string, GradingMode, string, string]

@@ -1,15 +1,15 @@
-import type { Term } from '@ridgeway/core/catalog'
 import { milestonesDone, reachOf } from '@ridgeway/core/planning'
 import { factsOf, lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import {
   explainUse, findUnreachable, type LineReport, type Lost, programId, type ProgramReport, type ProgramTrial,
-  placesOf, type SmallestSet, smallestSet, tryProgram, type UseChange,
+  placesOf, tryProgram, type UseChange,
 } from '@ridgeway/core/requirements'
 import {
   askProgramChange, decideProgramChange, grantException, pinUse as pinUseOf, recordMilestone as recordMilestoneOf, takeBackException,
   takeBackProgramChange,
 } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
+import type { SmallestAsked } from '~/workers/smallest.worker'
 
 export interface Grant {
   kind: 'substitution' | 'waiver'
@@ -75,15 +75,17 @@ export const useRequirementsStore = defineStore('requirements', () => {
     return index < 0 ? [] : explainUse(asked.value, reports.value, index, itemId)
   }
 
-  /** The fewest courses that would meet a line, each with the first term in which it could stand after what leads to it. */
-  function smallestFor(program: string, line: string): { set: SmallestSet, places: { code: string, term: Term | null }[] } | null {
+  /** What is asked when somebody wants to know the least that would meet a line; null while nothing is read. */
+  function smallestOf(program: string, line: string): SmallestAsked | null {
     const index = reports.value.findIndex(report => report.code === program)
     const now = reach.value
     if (index < 0 || !now || !student.state || !student.standing) return null
-    const facts = factsOf(student.state.file, student.standing.items)
-    const set = smallestSet(asked.value, reports.value, index, line, { reach: now.reach, facts })
-    return set && { set, places: placesOf(set.courses, now.reach.terms, facts, student.rules) }
+    return { asked: asked.value, index, line, reach: now.input, facts: factsOf(student.state.file, student.standing.items) }
   }
+  /** The first terms in which such courses can stand, after what leads to them. */
+  const placesFor = (courses: readonly string[]) => reach.value && student.state && student.standing
+    ? placesOf(courses, reach.value.reach.terms, factsOf(student.state.file, student.standing.items), student.rules)
+    : []
 
   /** Where an item's use is pinned in a program, or null. */
   function pinOf(program: string, itemId: string): string | null {
@@ -140,7 +142,8 @@ export const useRequirementsStore = defineStore('requirements', () => {
       .sort((a, b) => a.title.slice(0, -4).localeCompare(b.title.slice(0, -4)) || b.title.localeCompare(a.title)),
   )
 
-  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, hueAt, changesFor, smallestFor, pinOf, pinUse, grant, takeBack,
+  return { reports, reach, unreachable, openLines, allLines, lineOf, lineAt, hueAt, changesFor, smallestOf, placesFor,
+    pinOf, pinUse, grant, takeBack,
     recordMilestone,
     askChange, takeBackChange, decideChange, trial, title, choices }
 })

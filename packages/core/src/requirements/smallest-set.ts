@@ -35,7 +35,8 @@ interface Way {
 /**
  * What would have to change for a line to be met: the smallest set of courses that could still be taken which meets it and takes nothing
  * from any other line, by reading all programs with it. Null when the line is met, or nothing that was found meets it.
- * A set of so many courses brings at most so many times what one can bring, which proves most answers; sets of one course are all tried.
+ * A set of so many courses brings at most so many times what one can bring, which proves most answers; sets of one course that could are
+ * all tried.
  */
 export function smallestSet(asked: ProgramsInput, reports: readonly ProgramReport[], index: number, lineId: string,
   { reach, facts }: { reach: Reach, facts: StudentFacts }): SmallestSet | null {
@@ -81,12 +82,13 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
   if (!found) return null
   const size = sizeOf(found)
   // However the courses are shifted, one more brings no line more than this.
-  const most = Math.max(1, ...ways.flatMap(way => needs.map(need => gainOf(need, way.course.credits))))
+  const mostOf = (way: Way) => Math.max(1, ...needs.map(need => gainOf(need, way.course.credits)))
+  const most = Math.max(1, ...ways.map(mostOf))
   const least = Math.ceil(line.open / most)
   const isSingleRefuted = () => {
     const tried = new Set<string>()
     return ways.every((way) => {
-      if (way.chain.length > 1 || tried.has(way.signature)) return true
+      if (way.chain.length > 1 || tried.has(way.signature) || mostOf(way) < line.open) return true
       tried.add(way.signature)
       return readings <= MOST_READINGS && !meets([way])
     })

@@ -82,6 +82,6 @@ ul { list-style: none; padding: 0; margin: 5px 0; display: grid; gap: 6px; }
 li { display: grid; grid-template-columns: 170px 1fr; gap: 2px 10px; align-items: center; }
 .candidate { grid-row: span 2; width: 170px; }
 .candidate :deep(.corner) { bottom: auto; top: 3px; font-weight: 500; }
-.places { display: flex; gap: 10px; }
+.places { display: flex; flex-wrap: wrap; gap: 2px 10px; }
 .words:last-child { grid-row: span 2; }
 </style>

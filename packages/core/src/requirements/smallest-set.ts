@@ -44,7 +44,7 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
   if (!line || line.open === 0) return null
   const { items, courses } = asked.programs[index]!
   const prepared = asked.programs.map(prepareProgram)
-  const needs = prepared.flatMap(one => one.needs)
+  const needs = prepared.flatMap(one => [...one.needs, ...one.ready.overlays.flatMap(overlay => overlay.compiled.map(part => part.need))])
   const gainOf = (need: { credits: Credits, courses: number, unit: Credits, spread?: unknown }, credits: Credits) =>
     Math.max(need.credits > 0 ? credits : 0, need.courses > 0 || need.spread ? need.unit : 0)
   const { ready } = prepared[index]!
@@ -82,7 +82,7 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
   if (!found) return null
   const size = sizeOf(found)
   // However the courses are shifted, one more brings no line more than this.
-  const mostOf = (way: Way) => Math.max(1, ...needs.map(need => gainOf(need, way.course.credits)))
+  const mostOf = (way: Way) => Math.max(1, ...needs.map(need => gainOf(need, way.course.creditsMax)))
   const most = Math.max(1, ...ways.map(mostOf))
   const least = Math.ceil(line.open / most)
   const isSingleRefuted = () => {
@@ -90,6 +90,8 @@ export function smallestSet(asked: ProgramsInput, reports: readonly ProgramRepor
     return ways.every((way) => {
       if (way.chain.length > 1 || tried.has(way.signature) || mostOf(way) < line.open) return true
       tried.add(way.signature)
+      // Taken for more credits than it is tried with, it might do.
+      if (way.course.creditsMax > way.course.credits) return false
       return readings <= MOST_READINGS && !meets([way])
     })
   }

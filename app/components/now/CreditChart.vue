@@ -63,6 +63,6 @@ const option = computed(() => {
 </template>
 
 <style scoped>
-.chart { height: 150px; width: 100%; }
+.chart { height: 150px; }
 .key { margin: 0; }
 </style>

@@ -156,5 +156,5 @@ const byArea = computed(() => ({
 .pictures { display: grid; grid-template-columns: repeat(auto-fit, minmax(min(100%, 480px), 1fr)); gap: 12px; margin-bottom: 12px; }
 figure { margin: 0; padding: 12px 16px; min-width: 0; }
 .key { margin: 0 0 4px; }
-.chart { height: 320px; width: 100%; }
+.chart { height: 320px; }
 </style>

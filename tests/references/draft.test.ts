@@ -3,7 +3,7 @@ import type { CourseItem } from '@ridgeway/core/catalog'
 import { LETTER_SCALE } from '@ridgeway/core/grades'
 import {
   applyAll, type Catalog, draftRest, type DraftResult, type DraftWishes, EMPTY_FILE, EMPTY_PLAN, type PlanEntry,
-  readStanding, type StudentFile,
+  readStanding, shortestFinish, type StudentFile,
 } from '@ridgeway/core/planning'
 import { sayDraftReason } from '@ridgeway/words'
 import { COURSES } from '../../demo/courses'
@@ -51,6 +51,20 @@ describe('drafts against an integer programme', () => {
     }
     expect(compared).toBeGreaterThanOrEqual(60)
     expect(proved / compared).toBeGreaterThanOrEqual(0.9)
+  })
+
+  it('have the finish that is found alone, without the terms before it', () => {
+    let found = 0
+    for (const { problem: { file, catalog, wishes }, own, best } of results) {
+      const alone = shortestFinish({ file, catalog, today: DRAFT_TODAY, wishes })
+      expect(alone === null).toBe(own.kind === 'impossible' && own.reason.code !== 'no place found')
+      if (alone === null || alone.finish === null || best === null) continue
+      found++
+      expect(slotOf(alone.finish)).toBeGreaterThanOrEqual(best)
+      if (alone.shortest) expect(slotOf(alone.finish)).toBe(best)
+      if (own.kind === 'drafts') expect(own.drafts[0]).toMatchObject({ finish: alone.finish, shortest: alone.shortest })
+    }
+    expect(found).toBeGreaterThanOrEqual(60)
   })
 
   it('a gap that is told is at least the true one', () => {

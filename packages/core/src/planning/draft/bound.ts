@@ -1,6 +1,7 @@
 import { matchesFilter } from '../../catalog/filter'
+import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { readCourseRules } from '../../prerequisites/evaluate'
+import { coursesNamed, readCourseRules } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
 import { earliestFinish, creditsToTotal } from '../../requirements/reach'
@@ -35,6 +36,9 @@ export class FinishBounds {
   private readonly lines: CourseLine[]
   /** Courses that lines of that program name without alternative: each counts there, and so nowhere else in it. */
   private readonly usedUp: ReadonlySet<string>
+  /** Courses that a course's rules name, and the ways into it with some of them there, read once. */
+  private readonly named = new Map<string, string[]>()
+  private readonly ways = new Map<string, string[][] | null>()
 
   constructor(private readonly setting: Setting) {
     const { catalog, file, facts, entries, firm } = setting
@@ -117,10 +121,27 @@ export class FinishBounds {
 
   /** The smallest ways to make a course possible, as sets of courses; null when its rules hold already. */
   private waysInto(code: string, required: ReadonlySet<string>, excluded: ReadonlySet<string>): string[][] | null {
+    const course = this.setting.facts.courses.get(code)
+    if (!course) return null
+    // Of what is required only what the rule names, or what stands for it, changes the answer: it brings no credits here.
+    const asked = this.named.get(code) ?? this.readNamed(course)
+    const there = asked.filter(one => required.has(one))
+    const key = `${code}:${there.join()}`
+    let ways = this.ways.get(key)
+    if (ways === undefined) this.ways.set(key, ways = this.readWays(course, there))
+    return ways && ways.filter(way => way.every(one => !excluded.has(one)))
+  }
+
+  private readNamed(course: Course): string[] {
+    const asked = coursesNamed(course).flatMap(one => sameCourse(one, this.setting.facts.courses))
+    this.named.set(course.code, asked)
+    return asked
+  }
+
+  private readWays(course: Course, there: readonly string[]): string[][] | null {
     const { file, facts } = this.setting
-    const items = [...this.items, ...[...required].map(one => plannedItem(one, '9997SP', 0))]
-    const course = facts.courses.get(code)
-    const found = course && readCourseRules(course, '9998FA', factsOf(file, items), facts).before
+    const items = there.length > 0 ? [...this.items, ...there.map(one => plannedItem(one, '9997SP', 0))] : this.items
+    const found = readCourseRules(course, '9998FA', factsOf(file, items), facts).before
     if (!found || found.firmness !== 'unmet' || found.missing.length === 0) return null
     const ways = found.missing.map(coursesOf)
     // A rule of which some ways are not told, or one that asks for what is no course, settles nothing.
@@ -128,7 +149,7 @@ export class FinishBounds {
       found.missing.length >= MOST_WAYS
       || ways.some(way => way.length === 0 || way.some(one => (facts.courses.get(one)?.equivalents.length ?? 0) > 0))
     ) return null
-    return ways.filter(way => way.every(one => !excluded.has(one) && slotsFor(one, this.setting).length > 0))
+    return ways.filter(way => way.every(one => slotsFor(one, this.setting).length > 0))
   }
 
   /** Adds what has no alternative, until nothing more follows; null when something has no way at all. */

@@ -57,6 +57,7 @@ class Chooser {
   private readonly programs: Program[]
   private readonly chosen: ChosenCourse[] = []
   private list: CourseItem[] | null = null
+  private reading: { items: readonly CourseItem[], reports: readonly ProgramReport[] } | null = null
   private readonly certain = new Set<string>()
   private readonly inSequence: ReadonlySet<string>
   private readonly lost = new Set<string>()
@@ -104,12 +105,31 @@ class Chooser {
     const wanted = choices.length > 0 ? choices : lenders.length > 0 ? lenders : overlays
     if (wanted.length === 0 && listed.length > 0) return true
     if (wanted.length === 0) return this.fillRules(reports)
+    const carried = new Carried(overlays.map(one => one.line))
+    // What comes along for one line, since something waits for it, may be what another lacks.
+    const alongside: Course[] = []
     for (const { line, report, ref } of wanted) {
       const others = base.filter(one => one.report !== report).map(one => one.line)
-      const best = this.rank(this.pool(line, report), overlays.map(one => one.line), others, line.open).find(course =>
-        this.add(course.code, false, line.open),
-      )
-      if (!best) this.lost.add(ref)
+      const fill = (lacking: Credits): boolean => {
+        const from = this.chosen.length
+        const best = this.rank(this.pool(line, report), carried.open(), others, lacking).find(course =>
+          this.add(course.code, false, lacking),
+        )
+        const added = this.chosen.slice(from).map(one => this.setting.facts.courses.get(one.code)!)
+        alongside.push(...added.filter(course => course !== best))
+        added.forEach(course => carried.take(course))
+        return best !== undefined
+      }
+      // A lender gives up one course; an overlay is carried by what other lines take. Only a line of its own is filled at once.
+      const times = wanted === choices && line.unit > 0 ? Math.ceil(line.open / line.unit) : 1
+      for (let n = 0; n < times; n++) {
+        const there = n === 0 ? -1 : alongside.findIndex(course => matchesFilter(course, line.filter))
+        if (there >= 0) alongside.splice(there, 1)
+        else if (!fill(line.open - n * line.unit)) {
+          if (n === 0) this.lost.add(ref)
+          break
+        }
+      }
     }
     return true
   }
@@ -171,7 +191,13 @@ class Chooser {
     return this.list
   }
 
-  private read = () => readPrograms(this.programs, this.items(), this.setting.file, this.setting.catalog, QUICK).reports
+  /** All programs with what is chosen so far, read once until more is chosen. */
+  private read(): readonly ProgramReport[] {
+    const items = this.items()
+    if (this.reading?.items !== items)
+      this.reading = { items, reports: readPrograms(this.programs, items, this.setting.file, this.setting.catalog, QUICK).reports }
+    return this.reading.reports
+  }
 
   /** What else must be chosen for a course to be possible; null when that cannot be had. */
   private needed(code: string, seen: readonly string[] = []): string[] | null {
@@ -291,6 +317,21 @@ class Chooser {
         this.list = null
       }
     }
+  }
+}
+
+/** Overlays that are open, until as many courses as they lack have been taken. */
+class Carried {
+  private readonly lacking: { overlay: LineReport, open: Credits }[]
+
+  constructor(overlays: readonly LineReport[]) {
+    this.lacking = overlays.map(overlay => ({ overlay, open: overlay.open }))
+  }
+
+  open = () => this.lacking.flatMap(({ overlay, open }) => open > 0 ? [overlay] : [])
+
+  take(course: Course) {
+    for (const one of this.lacking) if (matchesFilter(course, one.overlay.filter)) one.open -= one.overlay.unit || course.credits
   }
 }
 

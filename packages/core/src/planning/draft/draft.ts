@@ -50,6 +50,44 @@ const EXCHANGES = 6
 /** How many other ways into a course are tried when the chosen ones come too late. */
 const OTHER_WAYS = 6
 
+/** The shortest finish that was found, with the courses and terms that reach it. */
+interface Finish {
+  placed: Placed
+  /** No choice of courses finishes before this slot. */
+  bound: number
+}
+
+/** The finish alone: the last term in use and whether a bound proves that none is sooner; null when no way was found. */
+export interface ShortestFinish {
+  /** Null when nothing has to be placed. */
+  finish: TermCode | null
+  shortest: boolean
+}
+
+/** Finds the shortest finish and proves it where it can, without drafting the terms before it. */
+export function shortestFinish({ file, catalog, today, wishes, seed }: DraftRequest): ShortestFinish | null {
+  const setting = settingOf(file, catalog, today, wishes)
+  const found = findFinish(setting, chooseCourses(setting, { suggested: false }), seeded(seed ?? 1))
+  if (!found) return null
+  const { end } = found.placed.result
+  return { finish: end < 0 ? null : termAt(end, setting).code, shortest: end === found.bound }
+}
+
+/** Places the chosen courses soonest, exchanges some for others while that helps, and bounds what is possible. */
+function findFinish(setting: Setting, choice: Choice, random: () => number, progress: DraftRequest['progress'] = () => {}): Finish | null {
+  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0
+    ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random)
+    : null
+  if (!rest) return null
+  const bounds = new FinishBounds(setting)
+  const first = bounds.first()
+  progress(0.3, 'looking for an earlier finish')
+  const placed = exchange(setting, choice, rest, first, random)
+  progress(0.4, 'proving the finish')
+  const { end } = placed.result
+  return { placed, bound: end > first && bounds.refutes(end - 1) ? end : first }
+}
+
 /**
  * Fills what is open: chooses courses, places them around what stays, and gives up to three drafts by different priorities.
  * Each is checked whole, requirements included, before it is offered. Says "shortest" only where a bound proves it.
@@ -61,18 +99,10 @@ export function draftRest(request: DraftRequest): DraftResult {
   const before = readStanding(file, catalog, today)
   progress(0.05, 'choosing courses')
   const choice = chooseCourses(setting, { suggested: false })
-  const rest = setting.facts.terms.length > 0 && choice.lacking.length === 0
-    ? placeSoonest(setting, choice, random) ?? placeOtherwise(setting, choice, random)
-    : null
-  if (!rest) return { kind: 'impossible', reason: findReason(request) }
+  const found = findFinish(setting, choice, random, progress)
+  if (!found) return { kind: 'impossible', reason: findReason(request) }
   if (choice.chosen.length === 0 && before.checks.every(check => check.severity !== 'blocker')) return { kind: 'nothing open' }
-  const bounds = new FinishBounds(setting)
-  const first = bounds.first()
-  progress(0.3, 'looking for an earlier finish')
-  const soonest = exchange(setting, choice, rest, first, random)
-  progress(0.4, 'proving the finish')
-  const { end } = soonest.result
-  const bound = end > first && bounds.refutes(end - 1) ? end : first
+  const { placed: soonest, bound } = found
   const drafts: Draft[] = []
   const keep = (kind: DraftKind, problem: ScheduleProblem, schedule: Schedule) => {
     const draft = toDraft(kind, setting, problem, schedule, Math.max(bound, -1))

@@ -54,10 +54,19 @@ export function latestSlots({ tasks, waits }: ScheduleProblem, end: number): num
   return late
 }
 
+const certain = new WeakMap<Wait, readonly CertainWait[]>()
+interface CertainWait {
+  task: number
+  lag: number
+}
+
 /** Tasks that must come first whatever else happens. */
-export function certainWaits(wait: Wait): { task: number, lag: number }[] {
+export function certainWaits(wait: Wait): readonly CertainWait[] {
   if (wait.kind === 'task') return [wait]
-  return wait.kind === 'some' && wait.n === wait.of.length ? wait.of.flatMap(certainWaits) : []
+  if (wait.kind !== 'some' || wait.n !== wait.of.length) return []
+  let found = certain.get(wait)
+  if (!found) certain.set(wait, found = wait.of.flatMap(certainWaits))
+  return found
 }
 
 /**
@@ -92,16 +101,20 @@ export function couldEndIn(problem: ScheduleProblem, early: readonly number[], e
   return divides(problem.tasks.map(task => task.credits), places, fillable)
 }
 
-/** The largest sum of some of these amounts that is no more than the limit. */
+/** The largest sum of some of these amounts that is no more than the limit: every sum in reach, in steps of their common divisor. */
 function mostOf(amounts: readonly Credits[], limit: Credits): Credits {
-  let sums = new Set([0])
+  const step = amounts.reduce(commonDivisor, 0)
+  if (step === 0) return 0
+  const reached = new Uint8Array(Math.floor(limit / step) + 1)
+  reached[0] = 1
   for (const amount of amounts) {
-    const next = new Set(sums)
-    for (const sum of sums) if (sum + amount <= limit) next.add(sum + amount)
-    sums = next
+    const size = amount / step
+    for (let sum = reached.length - 1; sum >= size; sum--) if (reached[sum - size]) reached[sum] = 1
   }
-  return Math.max(...sums)
+  return reached.lastIndexOf(1) * step
 }
+
+const commonDivisor = (a: number, b: number): number => b === 0 ? a : commonDivisor(b, a % b)
 
 /** Whether amounts, divided at will, fit into the rooms of their places. */
 function divides(amounts: readonly Credits[], places: readonly (readonly number[])[], rooms: readonly Credits[]): boolean {

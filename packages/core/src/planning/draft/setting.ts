@@ -65,19 +65,31 @@ function withoutSummer(course: Course): Course {
 }
 
 /** Slots in which a course may be placed. */
-export function slotsFor(code: string, { facts, wishes }: Setting): number[] {
+export const slotsFor = keptBySetting((code, { facts, wishes }): readonly number[] => {
   const course = facts.courses.get(code)
   return facts.terms.flatMap((term, slot) => course && isOffered(course, term) && !wishes.termsOff.includes(term.code) ? [slot] : [])
-}
+})
 
 /**
  * The earliest slot of a course that is in no list, from its own prerequisites and offering; Infinity when it is beyond the terms ahead.
  */
-export function reachedSlot(code: string, { facts, reach }: Setting): number {
+export const reachedSlot = keptBySetting((code, { facts, reach }): number => {
   const { at } = reach.of(code)
   const term = at === null ? undefined : reach.terms[at]
   const slot = term ? facts.terms.findIndex(candidate => candidate.code === term.code) : -1
   return slot < 0 ? Infinity : slot
+})
+
+/** What is read of a course in a setting, read once. */
+function keptBySetting<T>(read: (code: string, setting: Setting) => T): (code: string, setting: Setting) => T {
+  const known = new WeakMap<Setting, Map<string, T>>()
+  return (code, setting) => {
+    let mine = known.get(setting)
+    if (!mine) known.set(setting, mine = new Map())
+    let found = mine.get(code)
+    if (found === undefined) mine.set(code, found = read(code, setting))
+    return found
+  }
 }
 
 /** The scheduling problem of the plan's own entries and of more courses, with partners that ask for each other joined. */
@@ -104,6 +116,7 @@ export function problemOf(setting: Setting, more: readonly ChosenCourse[],
   ]
   const tasks = joinPartners(single, facts)
   const read = waitReader(facts, tasks, firm, outside)
+  const timeBefore = timesBefore(tasks, facts)
   const waits = tasks.map((task, index): Wait => {
     const of = task.courses.flatMap(({ code }) => {
       const course = facts.courses.get(code)!
@@ -111,25 +124,25 @@ export function problemOf(setting: Setting, more: readonly ChosenCourse[],
       return [prerequisite, read(ruleOf(course.corequisite), course, true)].filter(wait => wait !== NOW)
     })
     // A course that is taken several times is taken in several terms: each time waits for the time before.
-    const again = earlierTime(tasks, index, facts)
+    const again = timeBefore[index]!
     if (again !== null) of.push({ kind: 'task', task: again, lag: 1 })
     return of.length === 0 ? NOW : besideItself({ kind: 'some', n: of.length, of }, index)
   })
   return { tasks, waits, room: setting.room, base: setting.base, summer: facts.terms.map(term => term.season === 'summer') }
 }
 
-/** The task before this one that takes the same course or an equivalent, or null; what stands already comes in the order of its terms. */
-function earlierTime(tasks: readonly Task[], index: number, facts: DraftFacts): number | null {
-  const families = (task: Task) => task.courses.map(one => familyOf(one.code, facts.courses))
-  const mine = families(tasks[index]!)
+/** For each task the one before it that takes the same course or an equivalent, or null; what stands already comes in the order of terms. */
+function timesBefore(tasks: readonly Task[], facts: DraftFacts): (number | null)[] {
+  const byFamily = new Map<string, number[]>()
+  const families = tasks.map(task => task.courses.map(one => familyOf(one.code, facts.courses)))
+  families.forEach((all, index) => all.forEach(family => byFamily.set(family, [...byFamily.get(family) ?? [], index])))
   const rank = (task: number) => (tasks[task]!.was ?? Infinity)
-  const before = tasks.flatMap((task, other) =>
-    other !== index && families(task).some(family => mine.includes(family))
-    && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index))
-      ? [other]
-      : [],
-  )
-  return before.sort((a, b) => rank(b) - rank(a) || b - a)[0] ?? null
+  return tasks.map((_, index) => {
+    const before = families[index]!.flatMap(family => byFamily.get(family)!).filter(other =>
+      other !== index && (rank(other) < rank(index) || (rank(other) === rank(index) && other < index)),
+    )
+    return before.sort((a, b) => rank(b) - rank(a) || b - a)[0] ?? null
+  })
 }
 
 /** Partners in one task do not wait for each other. */
@@ -140,14 +153,12 @@ function besideItself(wait: Wait, task: number): Wait {
 
 /** Courses whose corequisites name each other stand in one term: one task. */
 function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
-  const names = (a: Task, b: Task) =>
-    a.courses.some((one) => {
-      const beside = coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? ''))
-      return b.courses.some(other => beside.includes(other.code))
-    })
+  const besideOf = (task: Task) => task.courses.flatMap(one => coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? '')))
+  const takes = (task: Task, codes: readonly string[]) => codes.length > 0 && task.courses.some(one => codes.includes(one.code))
   const joined: Task[] = []
   for (const task of tasks) {
-    const partner = joined.findIndex(other => names(task, other) && names(other, task))
+    const beside = besideOf(task)
+    const partner = beside.length === 0 ? -1 : joined.findIndex(other => takes(other, beside) && takes(task, besideOf(other)))
     if (partner < 0) {
       joined.push(task)
       continue

@@ -265,7 +265,7 @@ export const STUDENTS: AuthoredStudent[] = [
   { username: 'idris', name: 'Idris Hallin', advisor: 'hollis',
     story: 'On the suggested path, a year ahead with summer field camp behind him.', ...follow('WSC-BS-2025', 2024, ['HYD 210=C'], 1) },
   { username: 'lark', name: 'Lark Pettigill', advisor: 'yara',
-    transfer: 'HRT 110 3, HRT 130 3, WRT 110 3, LNG 101 4, LNG 102 4, VAL 110 3, SOL 110 3', programs: HERITAGE,
+    transfer: 'HRT 110 3, HRT 130 3, WRT 110 3, LNG 101 4, LNG 102 4, VAL 110 3, SOL 110 3, OCE 150 3 B', programs: HERITAGE,
     story: 'Transferred with a year of humanities; almost all of it counts.',
     record: '2026FA: HRT 210 *, HRT 250 *, LNG 210 *, FLD 120 *, FLD 110 *', plan: '2027SP: HRT 310, LNG 220, HRT 230, WRT 210, TIM 120' },
   { username: 'emrys', name: 'Emrys Goddard', advisor: 'dagny', programs: TIMBER,

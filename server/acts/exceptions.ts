@@ -148,8 +148,11 @@ const rowOf = (asked: ExceptionAsked) => ({
 async function check(doing: Here, asked: ExceptionAsked): Promise<Dossier> {
   const { college } = doing
   const { course, instead, term: code } = rowOf(asked)
+  const dossier = await dossierOf(doing)
+  // What another college's course is called stands on the record alone, and only a substitution makes it count.
+  const isOnRecord = (one: string) => asked.kind === 'substitution' && one === course && dossier.record.some(item => item.course === one)
   for (const one of [course, instead]) {
-    if (one && !college.catalog.courses.has(one))
+    if (one && !college.catalog.courses.has(one) && !isOnRecord(one))
       throw new Refusal(422, 'course-unknown', `There is no course ${one}.`, 'Write the code as in the catalog, such as HYD 230.')
   }
   const term = code === null ? null : findTerm(college, code)
@@ -159,7 +162,6 @@ async function check(doing: Here, asked: ExceptionAsked): Promise<Dossier> {
   if (asked.kind === 'clash' && asked.course === asked.instead)
     throw new Refusal(422, 'one-course', 'A course does not clash with itself.', 'Choose two courses.')
   if (asked.kind === 'seat') await checkSection(doing, asked)
-  const dossier = await dossierOf(doing)
   if (asked.kind === 'substitution' || asked.kind === 'waiver') checkLine(doing, dossier, asked)
   return dossier
 }

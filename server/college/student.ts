@@ -39,7 +39,8 @@ export function fileOf(dossier: Dossier, college: College, term: string, plan: P
       ...dossier.record.map(row => ({ ...row, id: recordItemId(row.id) })),
       // The credits of a bundle stand on its first section.
       ...dossier.registered.filter(row => row.credits > 0).map(row => ({ id: registrationItemId(row.section), course: row.course,
-        term: row.term, credits: row.credits, grade: null, state: 'registered' as const, source: 'here' as const })),
+        term: row.term, credits: row.credits, grade: null, topic: row.topic || null, state: 'registered' as const,
+        source: 'here' as const })),
     ],
     entries: plan.entries,
     placeholders: plan.placeholders,

@@ -237,6 +237,23 @@ test('an advisor waives a part of a line: more than it asks is refused, and the 
   expect(await ledgerOf('bram')).toContain('grant waiver')
 })
 
+test('a course of another college, in no catalog here, counts where the advisor substitutes it', async ({ page }) => {
+  await signIn(page, 'yara')
+  const lark = await idOf('lark')
+  await page.goto(`/student/${lark}/requirements`)
+  await expect(page.getByText('it is in no catalog here, and counts where a substitution names it')).toBeVisible()
+  await line(page, 'places').getByRole('button').first().click()
+  const form = page.getByRole('form', { name: 'Grant an exception' })
+  await form.getByLabel('Course that counts').fill('OCE 150')
+  await expect(page.getByRole('option')).toHaveCount(1)
+  await page.getByRole('option', { name: /OCE 150/ }).click()
+  await form.getByLabel('Reason, kept with it').fill('Coasts and tides, a course on places')
+  await form.getByRole('button', { name: 'Substitute' }).click()
+  await expect(line(page, 'places')).toContainText('met')
+  await expect(line(page, 'places').getByRole('button', { name: /^OCE 150/ })).toBeVisible()
+  expect(await db.select().from(s.exceptions).where(eq(s.exceptions.student, lark))).toMatchObject([{ course: 'OCE 150', line: 'places' }])
+})
+
 test('the office says how several programs are read', async ({ page }) => {
   const policy = async () => (await db.select().from(s.institution))[0]!.advising.programs ?? 'in order'
   await signIn(page, 'edda')

@@ -7,7 +7,7 @@ const term = computed(() => panel.value?.kind === 'term' ? catalog.term(panel.va
 
 <template>
   <LazyHoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" />
-  <LazyCourseDrawer v-else-if="panel?.kind === 'tile' && selected" :item="selected" />
+  <LazyCourseDrawer v-else-if="panel?.kind === 'tile' && selected && catalog.courses.has(selected.course)" :item="selected" />
   <LazyProblemDrawer v-else-if="panel?.kind === 'problem'" :at="panel.id" />
   <LazyTermDrawer v-else-if="term" :term="term" />
   <LazyWishesDrawer v-else-if="panel?.kind === 'wishes'" />

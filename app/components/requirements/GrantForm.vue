@@ -32,7 +32,7 @@ watch(() => props.line.id, () => {
 const courses = computed(() => {
   const own = [...new Set(student.standing?.items.map(item => item.course))]
   const rest = [...catalog.courses.keys()].filter(code => !own.includes(code))
-  return [...own, ...rest].map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? ''}` }))
+  return [...own, ...rest].map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? 'of another college'}` }))
 })
 /** What the line counts, where a part of it can be waived. */
 const counted = computed(() => props.line.unfilled.length > 0 || props.line.needed === 0

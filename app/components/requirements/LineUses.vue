@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { CourseItem } from '@ridgeway/core/catalog'
 import type { LineReport } from '@ridgeway/core/requirements'
 import { sayBrokenPin, sayGrade } from '@ridgeway/words'
 
@@ -9,6 +10,8 @@ const student = useStudentStore()
 const catalog = useCatalogStore()
 const requirements = useRequirementsStore()
 const termName = (code: string | null) => code ? catalog.term(code)?.name ?? code : 'transfer or exam'
+const how = ({ state, grade, earnedGrade, topic, term }: CourseItem) =>
+  [`${state}${grade ? ` with ${sayGrade({ grade, earnedGrade })}` : ''}`, topic && `on ${topic}`, termName(term)].filter(Boolean).join(', ')
 const broken = computed(() =>
   requirements.reports.find(report => report.code === props.program)?.brokenPins.filter(pin => pin.line === props.line.id) ?? [],
 )
@@ -22,8 +25,7 @@ const broken = computed(() =>
           {{ use.item.course }}
         </WordLink>
         <span class="small second how"
-          >{{ use.item.state }}<template v-if="use.item.grade"> with {{ sayGrade(use.item) }}</template
-          >, {{ termName(use.item.term) }}<template v-if="use.substituted">, by substitution</template></span
+          >{{ how(use.item) }}<template v-if="use.substituted">, by substitution</template></span
         >
         <template v-if="student.mayEdit && !line.overlay">
           <WordLink

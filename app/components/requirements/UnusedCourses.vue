@@ -12,7 +12,9 @@ const requirements = useRequirementsStore()
 const opened = ref<string | null>(null)
 const problem = ref<Problem | null>(null)
 
+const titleOf = (item: CourseItem) => catalog.courses.get(item.course)?.title ?? 'of another college'
 const why = (item: CourseItem) => {
+  if (!catalog.courses.has(item.course)) return 'it is in no catalog here, and counts where a substitution names it'
   const fits = requirements.reports.some(report => (report.couldCount[item.id]?.length ?? 0) > 0)
   const kept = requirements.reports.some(report => report.notShared?.itemIds.includes(item.id))
   if (requirements.reports.every(report => report.earning.every(other => other.id !== item.id)))
@@ -42,7 +44,7 @@ async function pin(itemId: string, program: string, line: string) {
     <FailedBox v-if="problem" :problem="problem" />
     <div v-for="item in items" :key="item.id" class="one">
       <p>
-        <b>{{ item.course }}</b> {{ catalog.courses.get(item.course)?.title }}, {{ formatCredits(item.credits) }} cr, {{ item.state
+        <b>{{ item.course }}</b> {{ titleOf(item) }}, {{ formatCredits(item.credits) }} cr, {{ item.state
         }}<template v-if="item.grade"> ({{ sayGrade(item) }})</template>: {{ why(item) }}.
         <WordLink
           v-if="couldCount(item).length"

@@ -217,6 +217,7 @@ function toItem(one: NonNullable<Given['record']>[number], n: number, courses: R
   if (typeof one !== 'string') {
     const { course, term, grade, state, source, credits } = one
     return { id, course, term, grade, state, source, ...(one.earnedGrade ? { earnedGrade: one.earnedGrade } : {}),
+      ...(one.topic ? { topic: one.topic } : {}),
       credits: credits === undefined ? courses.get(course)?.credits ?? 300 : hundredths(credits) }
   }
   const match = /^(\S+ \S+) (\d{4}(?:SP|SU|FA)|transfer|exam)(?: (under way|registered|\S+))?(?: (\d+(?:\.\d+)?))?$/.exec(one)

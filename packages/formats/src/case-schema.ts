@@ -84,6 +84,7 @@ const recordEntry = z.union([
   z.strictObject({ course: code, term: termCode.nullable().default(null), grade: z.string().nullable().default(null),
     credits: credits.optional(), state: z.enum(STATES).default('completed'),
     earnedGrade: z.string().optional().describe('The grade earned elsewhere: it counts for minimum grades, in no average.'),
+    topic: z.string().optional().describe('What it was about, for a course whose topics change: each topic gives credit once.'),
     source: z.enum(['here', 'transfer', 'exam']).default('here') }),
 ])
 const planEntry = z.union([

@@ -5,7 +5,8 @@ import { joinWords } from './lists'
 /** Why bundles are not shown, as a word or two. */
 const REASONS: Partial<Record<HiddenReason, string>> = {
   'prerequisite': 'prerequisite', 'corequisite': 'corequisite', 'restriction': 'kept for others', 'already-passed': 'passed already',
-  'taken-elsewhere': 'taken already', 'duplicate': 'in the line-up', 'exclusion': 'no credit beside another', 'clash': 'clashes',
+  'taken-elsewhere': 'taken already', 'same-topic': 'topic taken already',
+  'duplicate': 'in the line-up', 'exclusion': 'no credit beside another', 'clash': 'clashes',
   'own-clash': 'clashes with itself', 'seats-full': 'full', 'load-cap': 'over the cap', 'keep free': 'hits keep-free',
   'partner-refused': 'its partner is refused', 'section-cancelled': 'cancelled', 'bundle-incomplete': 'incomplete',
 }

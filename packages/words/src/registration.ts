@@ -57,6 +57,12 @@ export function sayFinding(finding: Finding): Said {
           : `${finding.course} gives the same credit as ${finding.by}, which is passed with ${finding.grade}.`,
         way: 'Take it out of the plan.',
       }
+    case 'same-topic': {
+      const state = finding.state === 'completed' ? 'passed' : finding.state
+      const when = finding.term ? `, ${termName(finding.term)}` : ''
+      return { words: `"${finding.topic}" gives credit once, and ${finding.course} with it is ${state} already${when}.`,
+        way: 'Choose a section with another topic in Week.' }
+    }
     case 'exclusion':
       return {
         words: `No credit for both ${finding.course} and ${finding.by}, which is ${
@@ -158,6 +164,7 @@ export function sayShortly(finding: Finding): string {
     case 'corequisite': return finding.ok ? '' : `goes with ${sayNeeds(finding.needs, 'record')}`
     case 'already-passed': return `passed already${finding.grade ? ` with ${finding.grade}` : ''}`
     case 'taken-elsewhere': return `${finding.state} already`
+    case 'same-topic': return 'a topic you have had'
     case 'exclusion': return `no credit beside ${finding.by}`
     case 'load-cap': return `over the cap of ${formatCredits(finding.cap)} credits`
     default: return sayFinding(finding).words

@@ -61,12 +61,15 @@ export const studentPrograms = mysqlTable('student_programs', {
 export const records = mysqlTable('records', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
-  course: varchar({ length: 10 }).notNull().references(() => courses.code),
+  /** A course of another college keeps its own code: it need not be in the catalog. */
+  course: varchar({ length: 10 }).notNull(),
   term: varchar({ length: 6 }),
   credits: int().notNull(),
   grade: varchar({ length: 3 }),
   /** The grade earned elsewhere, beside the credit that it brought. */
   earnedGrade: varchar('earned_grade', { length: 3 }),
+  /** What it was about, for a course whose topics change. */
+  topic: varchar({ length: 120 }),
   state: varchar({ length: 12 }).$type<'completed' | 'under way'>().notNull(),
   source: varchar({ length: 10 }).$type<CourseItem['source']>().notNull(),
 }, table => [index('records_student').on(table.student)])
@@ -87,7 +90,8 @@ export const exceptions = mysqlTable('exceptions', {
   student: int().notNull().references(() => students.person),
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'
   | 'late add' | 'clash'>().notNull(),
-  course: varchar({ length: 10 }).references(() => courses.code),
+  /** What counts by it; it need not be in the catalog. */
+  course: varchar({ length: 10 }),
   term: varchar({ length: 6 }).references(() => terms.code),
   /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */
   program: varchar({ length: 20 }),

@@ -51,6 +51,8 @@ interface OnFile {
   session: string
   credits: number
   grading: GradingMode
+  /** The topic of its section; empty where it has none. */
+  topic: string
   tuition: number
   fees: number
   at: string
@@ -111,9 +113,9 @@ const PARTS = [
      s.cohorts c, s.placements d FROM students s JOIN people p ON p.id = s.person WHERE s.person IN (?)`,
   'SELECT \'program\', student, position, NULL, NULL, NULL, program, NULL, NULL, NULL FROM student_programs WHERE student IN (?)',
   `SELECT 'record', student, id, credits, NULL, NULL, course, term, grade,
-     CONCAT(state, '|', source, '|', IFNULL(earned_grade, '')) FROM records WHERE student IN (?)`,
+     CONCAT_WS('|', state, source, IFNULL(earned_grade, ''), IFNULL(topic, '')) FROM records WHERE student IN (?)`,
   `SELECT 'registered', r.student, r.section, r.credits, r.id, NULL, r.course, r.term, s.label,
-     CONCAT_WS('|', r.registered_at, r.run, s.session, r.grading, r.tuition, r.fees)
+     CONCAT_WS('|', r.registered_at, r.run, s.session, r.grading, r.tuition, r.fees, s.topic)
    FROM registrations r JOIN sections s ON s.id = r.section WHERE r.student IN (?) AND NOT r.graded`,
   `SELECT 'plan', student, id, version, is_current, NULL, name, NULL, NULL, details FROM plans
    WHERE student IN (?) AND deleted_at IS NULL`,
@@ -152,13 +154,14 @@ const TAKE = {
     placements: JSON.parse(row.d) as Record<string, number> }),
   program: (to: Dossier, row: Row) => to.programs[row.i] = row.a,
   record: (to: Dossier, row: Row) => {
-    const [state, source, earnedGrade] = row.d.split('|') as [CourseItem['state'], CourseItem['source'], string]
-    to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, earnedGrade: earnedGrade || null, state, source })
+    const [state, source, earnedGrade, ...topic] = row.d.split('|') as [CourseItem['state'], CourseItem['source'], ...string[]]
+    to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, earnedGrade: earnedGrade || null,
+      topic: topic.join('|') || null, state, source })
   },
   registered: (to: Dossier, row: Row) => {
-    const [at, run, session, grading, tuition, fees] = row.d.split('|') as [string, string, string, GradingMode, string, string]
+    const [at, run, session, grading, tuition, fees, ...topic] = row.d.split('|') as [string, string, string, GradingMode, ...string[]]
     to.registered.push({ id: row.n, section: row.i, course: row.a, label: row.c, term: row.b, session, credits: row.j, grading,
-      tuition: Number(tuition), fees: Number(fees), at: toInstant(at), run })
+      tuition: Number(tuition), fees: Number(fees), topic: topic.join('|'), at: toInstant(at), run })
   },
   plan: (to: Dossier, row: Row) =>
     to.plans.push({ id: row.i, version: row.j, current: row.n === 1, name: row.a, details: JSON.parse(row.d) as PlanDetails }),

@@ -37,7 +37,8 @@ const readings = new WeakMap<readonly CourseItem[], { rules: RecordRules, readin
 /**
  * Settles which attempts and intentions give credit: each credit is earned once.
  * - A course and its equivalents give credit as often as the most repeatable of them, each no more often than it says itself.
- *   Of passed attempts beyond that the institution's policy keeps the best or the latest.
+ *   Of passed attempts beyond that the institution's policy keeps the best or the latest. The same topic of a course is a repeat,
+ *   another topic is not.
  * - Of courses that exclude each other the one passed first keeps the credit (common practice, no source);
  *   of two passed in one term the better grade, then the larger course.
  * - What is intended earns only what is left, in order of firmness and term.
@@ -99,22 +100,26 @@ class Room {
   private readonly taken = new Map<CourseCode, number>()
   private readonly takenInFamily = new Map<CourseCode, number>()
   private readonly credits = new Map<CourseCode, Credits>()
+  private readonly topics = new Set<string>()
   constructor(private readonly courses: ReadonlyMap<CourseCode, Course>) {}
 
-  has({ course: code, credits }: CourseItem): boolean {
+  has({ course: code, credits, topic }: CourseItem): boolean {
+    if (topic && this.topics.has(this.nameOf(code, topic))) return false
     const most = this.courses.get(code)?.repeatCredits
     return (this.taken.get(code) ?? 0) < this.limit(code)
       && (this.takenInFamily.get(familyOf(code, this.courses)) ?? 0) < timesFor(code, this.courses)
       && (most === undefined || most === null || (this.credits.get(code) ?? 0) + credits <= most)
   }
 
-  take({ course: code, credits }: CourseItem) {
+  take({ course: code, credits, topic }: CourseItem) {
+    if (topic) this.topics.add(this.nameOf(code, topic))
     this.credits.set(code, (this.credits.get(code) ?? 0) + credits)
     const family = familyOf(code, this.courses)
     this.taken.set(code, (this.taken.get(code) ?? 0) + 1)
     this.takenInFamily.set(family, (this.takenInFamily.get(family) ?? 0) + 1)
   }
 
+  private nameOf = (code: CourseCode, topic: string) => `${familyOf(code, this.courses)} ${topic}`
   private limit = (code: CourseCode) => this.courses.get(code)?.repeatLimit ?? 1
 }
 

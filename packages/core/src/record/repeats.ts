@@ -35,6 +35,13 @@ export function takenAlready(course: Pick<Course, 'code'>, items: readonly Cours
   return had.length >= times ? { by: had[0]!, times } : null
 }
 
+/** Where this topic of a course, or of an equivalent, was taken before or is intended: it gives credit once, another topic would. */
+export function topicTaken(course: Pick<Course, 'code'>, topic: string, items: readonly CourseItem[], { courses, scale }: Rules): CourseItem
+  | null {
+  const same = sameCourse(course.code, courses)
+  return items.find(item => item.topic === topic && same.includes(item.course) && isInTheWay(item, scale, 0)) ?? null
+}
+
 interface Rules {
   courses: ReadonlyMap<CourseCode, Course>
   scale: GradeScale

@@ -4,7 +4,7 @@ import type { Course, CourseCode, CourseItem, Credits, LocalDate, Section, Term,
 import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import type { RecordRules } from '../record/attempts'
 import { factsOf, type FactsOnFile, type StudentFacts } from '../record/facts'
-import { excludedBy, type GradesAsked, type Taken, takenAlready } from '../record/repeats'
+import { excludedBy, type GradesAsked, type Taken, takenAlready, topicTaken } from '../record/repeats'
 import { type Bundle, bundlesOf, clashBetween, clashWithin, missingParts } from '../weeks/bundles'
 import type { Finding } from './findings'
 import type { Gate } from './gates'
@@ -465,7 +465,8 @@ const MOST_GROUPS = 24
 const checkSigned = ({ code }: Course, { signed, term }: DecisionContext): Finding[] =>
   signed && !signed.courses.has(code) ? [{ code: 'not-signed', ok: false, course: code, by: signed.by, term: nameOf(term) }] : []
 
-function checkSections(course: Course, sections: readonly Section[], { term, travel, today, lifted }: DecisionContext): Finding[] {
+function checkSections(course: Course, sections: readonly Section[], context: DecisionContext): Finding[] {
+  const { term, travel, today, lifted } = context
   const found: Finding[] = []
   const over = today !== undefined && !lifted?.lateAdd.has(course.code)
     ? sections.find(section => today > deadlinesOf(term, section.session).addBy)
@@ -479,7 +480,17 @@ function checkSections(course: Course, sections: readonly Section[], { term, tra
   if (missing.length > 0 || links.size > 1) found.push({ code: 'bundle-incomplete', ok: false, course: course.code, missing })
   const own = clashWithin(sections, term, travel)
   if (own) found.push({ code: 'own-clash', ok: false, course: course.code, parts: own.parts, clash: own.clash })
-  return found
+  return [...found, ...checkTopic(course, sections, context)]
+}
+
+/** A topic that was taken in another term gives credit once. */
+function checkTopic(course: Course, sections: readonly Section[], { items, term, terms, ...rules }: DecisionContext): Finding[] {
+  const section = sections.find(one => one.topic !== '')
+  const before = section && topicTaken(course, section.topic, items.filter(item => item.term !== term.code), rules)
+  if (!before) return []
+  const when = terms.find(candidate => candidate.code === before.term)
+  return [{ code: 'same-topic', ok: false, course: course.code, label: section.label, topic: section.topic, state: before.state,
+    term: when ? nameOf(when) : null }]
 }
 
 /** What a record says against a course. */

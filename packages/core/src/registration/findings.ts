@@ -19,6 +19,8 @@ export type Finding = { ok: boolean } & (
   /** Under way, or registered in another term. */
   | { code: 'taken-elsewhere', course: CourseCode, by: CourseCode, state: Commitment, term: TermName | null, times: number }
   | { code: 'already-passed', course: CourseCode, by: CourseCode, grade: string | null, times: number }
+  /** The topic of this section was taken before, or is registered; another topic of the course would give credit. */
+  | { code: 'same-topic', course: CourseCode, label: string, topic: string, state: Commitment, term: TermName | null }
   | { code: 'exclusion', course: CourseCode, by: CourseCode, state: Commitment | 'in the line-up' }
   /** `reason` where it is met, null where it was lifted by an exception; `first` is a course that would help, with its offering. */
   | { code: 'prerequisite', ok: true, reason: Reason | null }

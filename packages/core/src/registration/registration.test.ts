@@ -116,6 +116,16 @@ describe('decideRun', () => {
     ['a passed course', ['already-passed'], () => one('AAA 100', 1, { items: [item('AAA 100')] })],
     ['a registered course', ['duplicate'],
       () => one('AAA 100', 1, { items: [item('AAA 100', { state: 'registered', grade: null, term: '2027SP' })] })],
+    ['a topic that was taken before', ['same-topic'], () => one('AAA 290', 1, {
+      courses: new Map([course('AAA 290', { repeatLimit: 3 })]),
+      sections: new Map([section(1, 'AAA 290', { topic: 'Rivers in song' })]),
+      items: [item('AAA 290', { topic: 'Rivers in song' })],
+    })],
+    ['nothing of another topic', [], () => one('AAA 290', 1, {
+      courses: new Map([course('AAA 290', { repeatLimit: 3 })]),
+      sections: new Map([section(1, 'AAA 290', { topic: 'Maps as pictures' })]),
+      items: [item('AAA 290', { topic: 'Rivers in song' })],
+    })],
     ['a missing corequisite', ['corequisite'], () => one('CCC 100', 4)],
     ['another program\'s section', ['restriction'],
       () => one('AAA 100', 1, { sections: new Map([section(1, 'AAA 100', { onlyPrograms: ['TIM-BS'] })]) })],

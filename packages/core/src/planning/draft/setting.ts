@@ -131,7 +131,7 @@ export function problemOf(setting: Setting, more: readonly ChosenCourse[],
   return { tasks, waits, room: setting.room, base: setting.base, summer: facts.terms.map(term => term.season === 'summer') }
 }
 
-/** For each task the one before it that takes the same course or an equivalent, or null; what stands already comes in the order of terms. */
+/** For each task the one before it that takes the same course or an equivalent, or null; what stands already comes in order. */
 function timesBefore(tasks: readonly Task[], facts: DraftFacts): (number | null)[] {
   const byFamily = new Map<string, number[]>()
   const families = tasks.map(task => task.courses.map(one => familyOf(one.code, facts.courses)))

@@ -10,12 +10,12 @@ export async function gradesOpenFor(db: Executor, terms: readonly string[], most
 }
 
 /** A course that waits for its grade: on the record already (`record`), or registered. */
-export interface Ungraded { record: number | null, course: string, term: string, credits: number, grading: string }
+export interface Ungraded { record: number | null, course: string, term: string, credits: number, grading: string, topic: string | null }
 
 export const ungraded = (tx: Executor, student: number, terms: readonly string[]) => plain<Ungraded>(tx,
-  `SELECT id record, course, term, credits, 'letter' grading FROM records WHERE student = ? AND term IN (?) AND state = 'under way'
-   UNION ALL SELECT NULL, course, term, SUM(credits), MIN(grading) FROM registrations WHERE student = ? AND term IN (?) AND NOT graded
-   GROUP BY course, term`, [student, [...terms], student, [...terms]])
+  `SELECT id record, course, term, credits, 'letter' grading, topic FROM records WHERE student = ? AND term IN (?) AND state = 'under way'
+   UNION ALL SELECT NULL, r.course, r.term, SUM(r.credits), MIN(r.grading), NULLIF(MAX(s.topic), '') FROM registrations r
+     JOIN sections s ON s.id = r.section WHERE r.student = ? AND r.term IN (?) AND NOT r.graded GROUP BY r.course, r.term`, [student, [...terms], student, [...terms]])
 
 /** Puts grades on the record; what was audited leaves nothing there. */
 export async function keepGrades(tx: Executor, student: number, rows: readonly (Ungraded & { grade: string | null })[], at: string) {
@@ -25,8 +25,8 @@ export async function keepGrades(tx: Executor, student: number, rows: readonly (
     ...rows.filter(row => row.record !== null).map((row): Statement =>
       ['UPDATE records SET grade = ?, state = \'completed\' WHERE id = ?', [row.grade, row.record]]),
     ...fresh.length > 0
-      ? [['INSERT INTO records (student, course, term, credits, grade, state, source) VALUES ?',
-          [fresh.map(row => [student, row.course, row.term, row.credits, row.grade, 'completed', 'here'])]] as Statement]
+      ? [['INSERT INTO records (student, course, term, credits, grade, topic, state, source) VALUES ?',
+          [fresh.map(row => [student, row.course, row.term, row.credits, row.grade, row.topic, 'completed', 'here'])]] as Statement]
       : [],
     ...terms.length > 0
       ? [['UPDATE registrations SET graded = TRUE WHERE student = ? AND term IN (?)', [student, terms]] as Statement]

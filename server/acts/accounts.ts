@@ -1,9 +1,15 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
 import { hash, verify } from '@node-rs/argon2'
+import type { z } from 'zod'
+import type * as contract from '#shared/contract/acts/college'
 import { LIMITS } from '#shared/contract/limits'
+import type { Doing } from '../college/asked'
+import { invitationId, makeInvitation } from '../college/invitation'
 import { Refusal } from '../college/refusal'
-import type { Database } from '../db/database'
-import { beginSession, countTries, endSession, findForSignIn, forgetOldTries, forgetTry, type Person } from '../db/store/people'
+import type { Database, Executor } from '../db/database'
+import { beginSession, countTries, endSession, findForSignIn, forgetOldTries, forgetTry, keepPassword, type Person,
+  takeInvitation } from '../db/store/people'
+import { writeLedger } from '../db/store/students'
 
 /** Minutes in which wrong tries add up, and how many are taken in that time. */
 const WINDOW_MS = 10 * 60_000
@@ -49,14 +55,47 @@ Promise<{ person: Person, secret: string }> {
       'Check both. Demo accounts are listed beside the form.')
   }
   const { passwordHash, ...found } = person.found
-  const secret = randomBytes(32).toString('base64url')
-  await database.write(async (tx) => {
+  return beginFor(database, found, passwordHash, at, async (tx) => {
     await forgetTry(tx, keys)
     await forgetOldTries(tx, at)
-    await beginSession(tx, { id: sessionId(secret), person: found.id, mark: sha256(passwordHash), at,
+  })
+}
+
+/** Begins a session of somebody who has shown who they are. */
+export async function beginFor(database: Database, person: Person, passwordHash: string, at: string,
+  also: (tx: Executor) => Promise<void> = async () => {}): Promise<{ person: Person, secret: string }> {
+  const secret = randomBytes(32).toString('base64url')
+  await database.write(async (tx) => {
+    await also(tx)
+    await beginSession(tx, { id: sessionId(secret), person: person.id, mark: sha256(passwordHash), at,
       until: new Date(Date.parse(at) + SESSION_MS).toISOString(), most: LIMITS.sessions })
   })
-  return { person: found, secret }
+  return { person, secret }
+}
+
+/** Makes a link by which somebody chooses a password. */
+export async function invite({ tx, input, ledger }: Doing<z.output<typeof contract.invite.input>>) {
+  const person = await findForSignIn(tx, input.username)
+  if (!person)
+    throw new Refusal(404, 'person-unknown', `Nobody here signs in as ${input.username}.`, 'Import them first, in people.csv.')
+  const { code, until } = await makeInvitation(tx, person.id)
+  await ledger('invite', { person: person.username })
+  return { name: person.name, code, until }
+}
+
+/** Takes an invitation: the password is set, sessions of an older one end, and one begins. */
+export async function acceptInvitation(database: Database, { code, password, at }: { code: string, password: string, at: string }) {
+  const passwordHash = await hash(password)
+  const person = await database.write(async (tx) => {
+    const invited = await takeInvitation(tx, invitationId(code), at)
+    if (!invited)
+      throw new Refusal(409, 'invitation-over', 'This invitation is used already, or its time is over.',
+        'Ask the registrar\'s office for a new one.')
+    await keepPassword(tx, invited.id, passwordHash)
+    await writeLedger(tx, { at, actor: invited.id, student: null, action: 'accept invitation', detail: {} })
+    return invited
+  })
+  return beginFor(database, person, passwordHash, at)
 }
 
 /** Ends a session, wherever its cookie is. */

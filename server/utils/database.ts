@@ -21,3 +21,8 @@ export const useDatabase = () => opened ??= new Database(addressOfDatabase())
 /** Where presses of Register stand in line; with connections of their own, so that reading does not keep them waiting. */
 export const useLanes = () =>
   lanes ??= new Lanes(new Database(addressOfDatabase(), lanesConnections()), (db, stamp) => kept.at(db, stamp))
+
+let patient: Database | undefined
+/** For what takes its time, such as a whole college's folder: a few connections that wait for minutes. */
+export const usePatientDatabase = () =>
+  patient ??= new Database(addressOfDatabase(), 2, { connection: 3000, read: 120_000, write: 300_000 })

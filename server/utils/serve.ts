@@ -76,6 +76,16 @@ export function serve<Input extends z.ZodType, Output extends z.ZodType, Result>
   })
 }
 
+/** Makes a route of an act that needs no college to be there yet: it knows who and when by itself. */
+export function serveBefore<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
+  handler: (call: { event: H3Event, input: z.output<Input>, at: string }) => Promise<z.output<Output>>) {
+  return answering(async (event) => {
+    checkOrigin(event)
+    const input = parse(act.input, await readJson(event, act.most)) as z.output<Input>
+    return { answer: checked(act, await handler({ event, input, at: new Date().toISOString() })), views: {} }
+  })
+}
+
 /** A route that always answers: with its result, or with a problem in words. */
 export function answering<Result>(answer: (event: H3Event) => Promise<Result>) {
   return defineEventHandler(async (event) => {

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
-import { join } from 'node:path'
+import { randomBytes } from 'node:crypto'
+import { join, resolve } from 'node:path'
 import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
 
@@ -8,6 +9,8 @@ const USAGE = `Ridgeway
   ./ridgeway test [name …]   every check: lint types unit server browser
   ./ridgeway bench [name …] [--json]   figures with their references
   ./ridgeway cases FILE …        worked cases: files or folders; prints what does not hold
+  ./ridgeway import FOLDER [--dry-run]   checks a college's folder and puts it in force; needs DATABASE_URL
+  ./ridgeway export FOLDER   writes the college as such a folder; needs DATABASE_URL
   ./ridgeway start           production, with DATABASE_URL and NUXT_SESSION_PASSWORD
   ./ridgeway stop            stops a demonstration that runs in another terminal`
 
@@ -159,6 +162,14 @@ async function cases(paths) {
   process.exit(run(bin('tsx'), ['tools/cases.ts', ...paths], { mayFail: true }))
 }
 
+/** Brings a college's folder in, or takes it out. */
+async function folder(what, args) {
+  if (!process.env.DATABASE_URL) return fail('DATABASE_URL is not set. Give the address of the MariaDB that holds the college.')
+  if (!args[0] || args[0].startsWith('-')) return fail(`Name the folder: ./ridgeway ${what} FOLDER`)
+  await ensureModules()
+  process.exit(run(bin('tsx'), ['tools/folder.ts', what, resolve(from, args[0]), ...args.slice(1)], { mayFail: true }))
+}
+
 async function start() {
   const { DATABASE_URL, NUXT_SESSION_PASSWORD } = process.env
   if (!DATABASE_URL)
@@ -173,11 +184,13 @@ async function start() {
     run(bin('tsx'), ['tools/migrate.ts'])
     const host = process.env.HOST ?? '127.0.0.1'
     const port = Number(process.env.PORT) || 3000
+    const code = randomBytes(6).toString('hex')
     const server = await startServer({ databaseUrl: DATABASE_URL, port, host, demo: false,
-      env: { NUXT_SESSION_COOKIE_SECURE: process.env.NUXT_SESSION_COOKIE_SECURE ?? 'true' } })
+      env: { RIDGEWAY_SET_UP_CODE: code, NUXT_SESSION_COOKIE_SECURE: process.env.NUXT_SESSION_COOKIE_SECURE ?? 'true' } })
     onEnd(server.stop)
     console.log(`Ridgeway listens on ${host}, port ${port}; only a proxy on this machine reaches it where that is 127.0.0.1 (see README).`)
-    if (!await server.isReady()) console.log('The database holds no college yet; the pages say so until there is one.')
+    if (!await server.isReady())
+      console.log(`The database holds no college yet. Open /set-up in a browser and begin with the code ${code}`)
     return await server.ended
   })
 }
@@ -187,12 +200,15 @@ function fail(words) {
   process.exit(1)
 }
 
+/** Where the command was given: folders are named from there. */
+const from = process.cwd()
 process.chdir(ROOT)
 const [command, ...args] = process.argv.slice(2)
 if (command === 'demo') await demo(args.includes('--fresh'))
 else if (command === 'test') await test(args)
 else if (command === 'bench') await bench(args)
 else if (command === 'cases') await cases(args)
+else if (command === 'import' || command === 'export') await folder(command, args)
 else if (command === 'start') await start()
 else if (command === 'stop') stop()
 else {

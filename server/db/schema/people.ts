@@ -29,6 +29,13 @@ export const sessions = mysqlTable('sessions', {
   mark: char({ length: 64 }).notNull(),
 }, table => [index('sessions_person').on(table.person)])
 
+/** Who may choose a first or a new password: the link holds a secret, here stands what it hashes to. */
+export const invitations = mysqlTable('invitations', {
+  id: char({ length: 64 }).primaryKey(),
+  person: int().notNull().references(() => people.id),
+  until: instant('valid_until').notNull(),
+}, table => [index('invitations_person').on(table.person)])
+
 /** Tries to sign in, counted by name and by address, for all servers together. */
 export const signInTries = mysqlTable('sign_in_tries', {
   key: varchar('try_key', { length: 120 }).primaryKey(),

@@ -54,3 +54,11 @@ export async function keepAdvising(tx: Executor, advising: AdvisingPolicy) {
   await tx.update(institution).set({ advising })
   await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
 }
+
+export const hasCollege = async (tx: Executor) => (await plain(tx, 'SELECT id FROM institution LIMIT 1 FOR UPDATE')).length > 0
+
+/** Puts the institution itself into an empty installation. */
+export async function addCollege(tx: Executor, values: Omit<typeof institution.$inferInsert, 'id'>) {
+  await tx.insert(institution).values({ id: 1, ...values })
+  await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
+}

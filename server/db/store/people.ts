@@ -73,3 +73,34 @@ export async function forgetTry(db: Executor, keys: readonly string[]): Promise<
 }
 export const forgetOldTries = (db: Executor, now: string) =>
   plain(db, 'DELETE FROM sign_in_tries WHERE counted_until <= ? LIMIT 500', [fromInstantText(now)])
+
+/** Keeps an invitation; an earlier one of that person ends. */
+export async function keepInvitation(tx: Executor, { id, person, until }: { id: string, person: number, until: string }): Promise<void> {
+  await plain(tx, 'DELETE FROM invitations WHERE person = ?', [person])
+  await plain(tx, 'INSERT INTO invitations (id, person, valid_until) VALUES (?, ?, ?)', [id, person, fromInstantText(until)])
+}
+
+/** Takes an invitation that holds: of several who try at once one has it. */
+export async function takeInvitation(tx: Executor, id: string, at: string): Promise<Person | undefined> {
+  const [found] = await plain<Person>(tx, 'SELECT p.id, p.name, p.username, p.role FROM invitations i JOIN people p ON p.id = i.person '
+    + 'WHERE i.id = ? AND i.valid_until > ? FOR UPDATE', [id, fromInstantText(at)])
+  if (!found || await change(tx, 'DELETE FROM invitations WHERE id = ?', [id]) === 0) return undefined
+  return found
+}
+
+/** Sets a password; sessions that were begun with an older one end by it. */
+export const keepPassword = (tx: Executor, person: number, passwordHash: string) =>
+  change(tx, 'UPDATE people SET password_hash = ? WHERE id = ?', [passwordHash, person])
+
+/** Adds somebody who signs in. */
+export async function addPerson(tx: Executor,
+  { username, name, email, role, passwordHash }: Omit<Person, 'id'> & { email: string, passwordHash: string }): Promise<Person> {
+  const [row] = await plain<{ next: number }>(tx, 'SELECT IFNULL(MAX(id), 0) + 1 next FROM people')
+  const id = Number(row!.next)
+  await tx.insert(people).values({ id, username, name, email, role, passwordHash, story: '' })
+  return { id, name, username, role }
+}
+
+/** Those of the registrar's office. */
+export const officePeople = (db: Executor) => plain<{ id: number, name: string }>(db,
+  "SELECT id, name FROM people WHERE role = 'office' ORDER BY id")

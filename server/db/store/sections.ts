@@ -75,9 +75,12 @@ export async function lockSeats(tx: Executor, pools: readonly number[]): Promise
 export async function changeSections(tx: Executor, term: TermCode, ids: readonly number[], edit: () => Promise<unknown>): Promise<void> {
   const named = await tx.select({ id: sections.id, seatsWith: sections.seatsWith }).from(sections).where(inArray(sections.id, [...ids]))
   const owners = [...new Set(named.map(one => one.seatsWith ?? one.id))]
-  const pools = await tx.select({ id: seatPools.id }).from(seatPools).where(inArray(seatPools.section, owners))
-  await lockSeats(tx, pools.map(pool => pool.id))
-  await change(tx, 'UPDATE seat_pools SET section_version = section_version + 1 WHERE section IN (?)', [owners])
+  // Sections that come with the change have no seats yet that anybody could hold.
+  if (owners.length > 0) {
+    const pools = await tx.select({ id: seatPools.id }).from(seatPools).where(inArray(seatPools.section, owners))
+    await lockSeats(tx, pools.map(pool => pool.id))
+    await change(tx, 'UPDATE seat_pools SET section_version = section_version + 1 WHERE section IN (?)', [owners])
+  }
   await edit()
   await change(tx, 'UPDATE terms SET sections_version = sections_version + 1 WHERE code = ?', [term])
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import type { FormatProblem } from '@ridgeway/formats'
+import type { CollegeProblem, FormatProblem, RowChange } from '@ridgeway/formats'
+import { zone } from '@ridgeway/formats'
 import { act, Done, known, Nothing } from '../define'
 import { termCode } from '../values'
 import { Account } from '../views/college'
@@ -49,3 +50,33 @@ export const stopCrowd = act({ name: 'stop the crowd', method: 'DELETE', path: '
 export const setClock = act({ name: 'set clock', method: 'PUT', path: '/api/standins/clock', who: 'signed in', demo: true, changes: [],
   input: z.object({ now: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' }) }), output: z.object({ now: z.string() }),
   words: 'Moves the demonstration\'s clock, within its calendar.' })
+
+/** Bytes of a folder that one request brings; larger ones go in by the command on the server itself. */
+export const FOLDER_BYTES = 30_000_000
+/** What a folder would change, or what is wrong with it, row by row. */
+export const FolderCheck = z.union([
+  z.object({ ok: z.literal(false), problems: z.array(known<CollegeProblem>('CollegeProblem')) }),
+  z.object({ ok: z.literal(true), kept: z.boolean(),
+    tables: z.array(z.object({ file: z.string(), added: z.number(), changed: z.number(), same: z.number(), left: z.number() })),
+    changes: z.array(known<RowChange>('RowChange')) }),
+])
+export type FolderCheck = z.infer<typeof FolderCheck>
+export const loadFolder = act({ name: 'load college folder', method: 'POST', path: '/api/college', who: 'office', changes: [],
+  input: z.object({ files: z.record(z.string().max(200), z.string()).refine(files => Object.keys(files).length > 0, 'there is no file in it'),
+    keep: z.boolean() }), output: FolderCheck, most: FOLDER_BYTES,
+  words: 'Checks the files of a college\'s folder and says what they would change; with `keep` all of it is put in force, or nothing.' })
+
+const password = z.string().min(10, 'use at least 10 characters').max(200)
+export const invite = act({ name: 'invite', method: 'POST', path: '/api/invitations', who: 'office', changes: [],
+  input: z.object({ username: z.string().trim().toLowerCase().min(1, 'write a sign-in name').max(40) }),
+  output: z.object({ name: z.string(), code: z.string(), until: z.string() }),
+  words: 'Makes a link by which somebody chooses a password; an earlier one of theirs ends.' })
+export const acceptInvitation = act({ name: 'accept invitation', method: 'PUT', path: '/api/invitations', who: 'everybody', changes: [],
+  input: z.object({ code: z.string().min(20, 'this link is not whole').max(100), password }), output: Account,
+  words: 'Chooses a password by an invitation, and begins a session.' })
+export const setUp = act({ name: 'set up', method: 'POST', path: '/api/set-up', who: 'everybody', changes: [],
+  input: z.object({ code: z.string().min(1, 'write the code that the start of the server printed').max(100),
+    college: z.string().trim().min(2, 'write the college\'s name').max(120), zone, name: z.string().trim().min(2, 'write your name').max(80),
+    username: z.string().trim().regex(/^[a-z0-9][a-z0-9._-]{0,39}$/, 'use small letters, digits, dots and hyphens'),
+    email: z.email('write a mail address').max(120), password }), output: Account,
+  words: 'Begins an empty installation: the college\'s name and zone, and the first person of its office, who is signed in then.' })

@@ -31,6 +31,9 @@ export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 's
     problems: known<CatalogProblem[]>('CatalogProblem, a list') }),
   stamp: 'catalog in the news', words: 'The college, its calendar, courses and programs.' })
 
+export const readFolder = view({ name: 'college folder', path: '/api/college', who: 'office', input: z.object({}),
+  output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
+  words: 'The whole college as the files of a folder, which reads back as the same college.' })
 export const readHealth = view({ name: 'health', path: '/api/health', who: 'everybody', input: z.object({}),
   output: z.object({ ok: z.literal(true) }), stamp: 'none', words: 'Whether the server runs and its database answers; 503 when not.' })
 export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 'everybody', input: z.object({}),

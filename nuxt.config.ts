@@ -16,7 +16,7 @@ export default defineNuxtConfig({
     presets: [{ from: '@vueuse/core',
       imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useSessionStorage', 'useIntervalFn', 'useMediaQuery',
         'usePreferredDark', 'watchDebounced',
-        'useResizeObserver', 'useMutationObserver', 'useElementSize', 'useWindowSize'] }],
+        'useClipboard', 'useResizeObserver', 'useMutationObserver', 'useElementSize', 'useWindowSize'] }],
   },
   devtools: { enabled: false },
   app: { head: {

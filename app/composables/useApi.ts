@@ -12,6 +12,8 @@ interface At {
   id?: number
   plan?: number
   shown?: { term: string, plan?: number, show: readonly FileView[] }
+  /** Ends the asking; what the server has begun it may still finish. */
+  signal?: AbortSignal
 }
 /** The views that an act changed, as they are now. */
 export interface Changed { student?: StudentState, week?: Week, sheet?: Sheet }
@@ -40,7 +42,7 @@ export async function call<Input extends z.ZodType, Output extends z.ZodType>(ac
   const { shown } = at
   const query = { ...shown ? { term: shown.term, show: shown.show.join(), ...shown.plan ? { plan: shown.plan } : {} } : {},
     ...act.method === 'DELETE' ? input as object : {} }
-  return await send(act.path, at, { method: act.method as 'POST', query,
+  return await send(act.path, at, { method: act.method as 'POST', query, ...at.signal ? { signal: at.signal } : {},
     ...act.method === 'DELETE' ? {} : { body: input as Record<string, unknown> } }) as { answer: z.output<Output>, views: Changed }
 }
 

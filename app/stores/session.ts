@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import { setClock as moveClock, signIn as begin, signOut as end } from '#shared/contract/acts/college'
+import { acceptInvitation, setClock as moveClock, signIn as begin, signOut as end } from '#shared/contract/acts/college'
 import { type Account, type DemoAccount, readDemoAccounts, readSession } from '#shared/contract/views/college'
 import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
@@ -49,6 +49,18 @@ export const useSessionStore = defineStore('session', () => {
     }
   }
 
+  /** Chooses a password by an invitation; whoever was signed in here is so no more. */
+  async function welcome(code: string, password: string): Promise<Problem | null> {
+    try {
+      const { answer } = await call(acceptInvitation, { code, password })
+      account.value = answer
+      return null
+    }
+    catch (error) {
+      return toProblem(error)
+    }
+  }
+
   /** Ends the session; what went wrong where it goes on. */
   async function signOut(): Promise<Problem | null> {
     try {
@@ -87,5 +99,5 @@ export const useSessionStore = defineStore('session', () => {
   })
 
   return { account, known, leftBy, zone, demo, offset, instant, local, today, demoAccounts,
-    home, load, signIn, signOut, loadDemoAccounts, setClock }
+    home, load, signIn, welcome, signOut, loadDemoAccounts, setClock }
 })

@@ -6,6 +6,9 @@ const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
 const search = ref('')
+// Before there is a calendar, there is one thing to do here.
+watch(() => catalog.ready && catalog.terms.length === 0, isEmpty => isEmpty && navigateTo('/office/college', { replace: true }),
+  { immediate: true })
 watch(() => workingTerm.code, code => code && Promise.all([staff.loadSeats(), staff.loadOpenings()]), { immediate: true })
 // The seats themselves come by themselves; who plans what is read again now and then.
 useIntervalFn(() => staff.loadSeats(), 30_000)
@@ -39,6 +42,7 @@ const about = computed(() =>
 <template>
   <div class="page">
     <PageHead title="Office" :about="about">
+      <WordLink to="/office/college">The college's tables</WordLink>
       <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
     </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />

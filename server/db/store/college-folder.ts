@@ -1,7 +1,7 @@
 import { eq, getTableColumns, getTableName, sql } from 'drizzle-orm'
 import type { MySqlTable } from 'drizzle-orm/mysql-core'
 import { type CollegeDifference, type CollegeRows, fromCourse, fromSection, fromTerm, type InstitutionRow, seasonAndYear, type SectionRow,
-  toCourse } from '@ridgeway/formats'
+  TABLES, toCourse } from '@ridgeway/formats'
 import { type Program, programId } from '@ridgeway/core/requirements'
 import type { Section } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
@@ -225,4 +225,15 @@ async function keepRecords(tx: Executor, difference: CollegeDifference['records'
     await tx.update(s.records).set(values).where(eq(s.records.id, known[after.attempt - 1]!.id))
   }
   await bump(tx, [...new Set([...added.map(row => row.student), ...difference.changed.map(one => ids.get(one.after.username)!)])])
+}
+
+/** How many rows each file of the folder would have. */
+export async function countCollegeRows(db: Executor): Promise<Record<string, number>> {
+  const tables = { sites: s.sites, travel: s.siteTravel, terms: s.terms, sessions: s.termSessions, openings: s.openings, courses: s.courses,
+    sections: s.sections, people: s.people, records: s.records }
+  const parts = [...Object.entries(tables).map(([name, table]) => [TABLES[name as keyof typeof tables].file, getTableName(table)]),
+    ['programs', getTableName(s.programs)]]
+  const rows = await plain<{ file: string, n: number }>(db,
+    parts.map(([, table]) => `SELECT ? file, COUNT(*) n FROM ${table}`).join(' UNION ALL '), parts.map(([file]) => file))
+  return Object.fromEntries(rows.map(row => [row.file, Number(row.n)]))
 }

@@ -31,6 +31,8 @@ export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 's
     problems: known<CatalogProblem[]>('CatalogProblem, a list') }),
   stamp: 'catalog in the news', words: 'The college, its calendar, courses and programs.' })
 
+export const readCounts = view({ name: 'college counts', path: '/api/college/counts', who: 'office', input: z.object({}),
+  output: z.record(z.string(), z.number()), stamp: 'none', words: 'How many rows each table of the college\'s folder has now.' })
 export const readFolder = view({ name: 'college folder', path: '/api/college', who: 'office', input: z.object({}),
   output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
   words: 'The whole college as the files of a folder, which reads back as the same college.' })

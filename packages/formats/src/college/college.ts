@@ -215,6 +215,9 @@ class Reader {
   }
 }
 
+/** A table without rows: its columns' names, to be filled in. */
+export const emptyTable = (name: TableName) => writeRows(TABLES[name] as Table<unknown>, [])
+
 /** Writes a folder that reads as this college: the same college gives the same bytes. Tables without rows are written all the same. */
 export function writeCollege({ institution, rows, programs }: { institution: InstitutionRow, rows: CollegeRows,
   programs: readonly Program[] }): Record<string, string> {

@@ -1,4 +1,4 @@
 import { readFolder } from '#shared/contract/views/college'
-import { giveFolder } from '../college/folder'
+import { giveFolder } from '../../college/folder'
 
 export default serveView(readFolder, async () => ({ files: { ...await usePatientDatabase().read(giveFolder) } }))

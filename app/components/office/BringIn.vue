@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import { type FolderCheck, loadFolder } from '#shared/contract/acts/college'
+import { call, toProblem, type Problem } from '~/composables/useApi'
+
+/** Tables and programs are given, checked, shown as what they would change, and then put in force: all of it or nothing. */
+const emit = defineEmits<{ kept: [] }>()
+const chosen = ref<File[]>([])
+const files = shallowRef<Record<string, string>>({})
+const why = ref('')
+const problem = ref<Problem | null>(null)
+const result = shallowRef<FolderCheck | null>(null)
+const busy = ref<'checking' | 'keeping' | null>(null)
+const names = computed(() => Object.keys(files.value))
+const changed = computed(() => result.value?.ok ? result.value.tables.reduce((sum, one) => sum + one.added + one.changed, 0) : 0)
+let stopped: AbortController | null = null
+
+async function take(given: File | File[]) {
+  chosen.value = []
+  const read = await readGiven(Array.isArray(given) ? given : [given])
+  result.value = null
+  problem.value = null
+  why.value = read.ok ? '' : read.why
+  files.value = read.ok ? read.files : {}
+  if (read.ok) await send(false)
+}
+async function send(keep: boolean) {
+  busy.value = keep ? 'keeping' : 'checking'
+  const mine = stopped = new AbortController()
+  try {
+    const { answer } = await call(loadFolder, { files: files.value, keep }, { signal: mine.signal })
+    result.value = answer
+    problem.value = null
+    if (answer.ok && answer.kept) {
+      announce('All of it is in force.')
+      emit('kept')
+    }
+  }
+  catch (error) {
+    if (!mine.signal.aborted) problem.value = toProblem(error)
+  }
+  busy.value = null
+}
+function cancel() {
+  stopped?.abort()
+  files.value = {}
+}
+</script>
+
+<template>
+  <section class="card bring-in" aria-label="Bring tables in">
+    <h2>Bring tables in</h2>
+    <p class="second">
+      Give one table or several, programs, or a whole folder packed as a zip. Nothing changes before you have seen what would. Rows are known
+      by their key: one that is there already is changed, a new one is added, and what is not in the file stays as it is.
+    </p>
+    <v-file-input
+      :model-value="chosen"
+      label="Tables (.csv), programs (.json), or a folder (.zip)"
+      accept=".csv,.json,.zip"
+      multiple
+      prepend-icon=""
+      :clearable="false"
+      hide-details
+      @update:model-value="take"
+    />
+    <p v-if="why" class="blocking strong" role="alert">{{ why }}</p>
+    <FailedBox v-if="problem" :problem="problem" />
+    <LongWork
+      v-if="busy === 'checking'"
+      label="Checking"
+      :stage="`reading ${count(names.length, 'file')} against the college`"
+      :share="null"
+      @cancel="cancel"
+    />
+    <p v-if="busy === 'keeping'" role="status">Putting it in force. This is one step: it is done whole, or nothing of it is.</p>
+    <div v-if="result && !busy" role="status">
+      <template v-if="!result.ok">
+        <p class="blocking strong">
+          Nothing was taken: {{ count(result.problems.length, 'problem') }}. Mend the file and give it again.
+        </p>
+        <DataTable label="Problems">
+          <thead>
+            <tr>
+              <th>File</th>
+              <th class="number">Row</th>
+              <th>Column</th>
+              <th>What is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(one, i) in result.problems" :key="i">
+              <td>{{ one.file }}</td>
+              <td class="number">{{ one.row ?? '' }}</td>
+              <td>{{ one.column ?? '' }}</td>
+              <td class="message">{{ one.message }}</td>
+            </tr>
+          </tbody>
+        </DataTable>
+      </template>
+      <template v-else>
+        <p class="strong">
+          {{
+            result.kept
+              ? 'All of it is in force.'
+              : changed === 0
+                ? 'The files are right, and say what stands here already.'
+                : 'The files are right. This is what they would change:'
+          }}
+        </p>
+        <DataTable label="What changes, by file">
+          <thead>
+            <tr>
+              <th>File</th>
+              <th class="number">New</th>
+              <th class="number">Changed</th>
+              <th class="number">The same</th>
+              <th class="number">Not in the file, left</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in result.tables" :key="one.file">
+              <td>{{ one.file }}</td>
+              <td class="number" :class="{ strong: one.added > 0 }">{{ one.added }}</td>
+              <td class="number" :class="{ strong: one.changed > 0 }">{{ one.changed }}</td>
+              <td class="number">{{ one.same }}</td>
+              <td class="number">{{ one.left }}</td>
+            </tr>
+          </tbody>
+        </DataTable>
+        <details v-if="result.changes.length" class="rows">
+          <summary>{{ count(result.changes.length, 'row') }}, one by one</summary>
+          <ul class="small">
+            <li v-for="one in result.changes" :key="one.file + one.key">
+              <b>{{ one.key }}</b> <span class="second">{{ one.file }}</span>
+              <template v-if="one.columns === null"> new</template>
+              <template v-for="column in one.columns ?? []" :key="column.title"
+                >; {{ column.title }}: “{{ column.from || 'nothing' }}” becomes “{{ column.to || 'nothing' }}”</template
+              >
+            </li>
+          </ul>
+        </details>
+        <ActButton v-if="!result.kept && changed > 0" weight="full" @click="send(true)">
+          Put {{ count(changed, 'row') }} in force
+        </ActButton>
+      </template>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.bring-in { padding: 12px 16px; display: grid; gap: 8px; align-content: start; }
+p { margin: 2px 0; }
+.number { text-align: right; }
+.message { white-space: normal; min-width: 220px; }
+.rows ul { margin: 4px 0; padding-left: 18px; }
+.rows { margin: 8px 0; }
+</style>

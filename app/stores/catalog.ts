@@ -62,9 +62,12 @@ export const useCatalogStore = defineStore('catalog', () => {
 
   const term = (code: string) => terms.value.find(candidate => candidate.code === code)
   const siteName = (code: string) => sites.value.find(site => site.code === code)?.name ?? code
-  /** The term that opens next: the earliest one with sections that has not begun. */
-  const nextTerm = (today: string) =>
-    terms.value.filter(t => t.scheduled && t.start > today).sort((a, b) => termOrder(a.code) - termOrder(b.code))[0]
+  /** The term that opens next: the earliest one with sections that has not begun; where none has sections, the next to begin, or the last. */
+  const nextTerm = (today: string) => {
+    const inOrder = [...terms.value].sort((a, b) => termOrder(a.code) - termOrder(b.code))
+    const ahead = inOrder.filter(t => t.start > today)
+    return ahead.find(t => t.scheduled) ?? ahead[0] ?? inOrder.at(-1)
+  }
 
   return { ready, failed, stamp,
     name, policy, advising, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,

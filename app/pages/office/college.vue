@@ -85,7 +85,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
               </td>
               <td class="number">{{ counts ? row.count : '…' }}</td>
               <td class="number">
-                <WordLink v-if="row.name !== 'programs'" class="small" @click="saveEmpty(row.name as TableName)">Save empty</WordLink>
+                <WordLink v-if="row.name !== 'programs'" class="small save" @click="saveEmpty(row.name as TableName)">Save empty</WordLink>
               </td>
             </tr>
           </tbody>
@@ -103,7 +103,8 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
 .next { padding: 10px 16px; margin: 0 0 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); gap: 12px; align-items: start; margin-top: 8px; }
 .right { display: grid; gap: 12px; }
-.tables { padding: 6px 4px; }
+.tables { padding: 6px 12px; }
+.save { white-space: nowrap; }
 .words { white-space: normal; padding-block: 6px; }
 .number { text-align: right; white-space: nowrap; }
 .upcoming { background: var(--act-tint); }

@@ -2,6 +2,7 @@ import { eq, getTableColumns, getTableName, sql } from 'drizzle-orm'
 import type { MySqlTable } from 'drizzle-orm/mysql-core'
 import { type CollegeDifference, type CollegeRows, fromCourse, fromSection, fromTerm, type InstitutionRow, seasonAndYear, type SectionRow,
   TABLES, toCourse } from '@ridgeway/formats'
+import { EMPTY_PLAN } from '@ridgeway/core/planning'
 import { type Program, programId } from '@ridgeway/core/requirements'
 import type { Section } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
@@ -152,6 +153,12 @@ async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: Colleg
     const chosen = some.flatMap(row => row.programs.map((program, position) => ({ student: ids.get(row.username)!, program, position })))
     if (chosen.length > 0) await tx.insert(s.studentPrograms).values(chosen)
   }
+  // Whoever begins has a plan to begin with.
+  const { entries: _, ...details } = EMPTY_PLAN
+  const begun = students.filter(row => !now.ids.people.has(row.username))
+  for (let at = 0; at < begun.length; at += TOGETHER)
+    await tx.insert(s.plans).values(begun.slice(at, at + TOGETHER).map(row => ({ student: ids.get(row.username)!, name: 'Main', current: true,
+      version: 0, details })))
   await bump(tx, students.map(row => ids.get(row.username)!))
   return ids
 }

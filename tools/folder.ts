@@ -37,7 +37,8 @@ async function bringIn(): Promise<number> {
   const files = filesIn(folder!)
   const isNew = !await database.write(hasCollege)
   if (isNew && !files['college.json']) {
-    console.error('There is no college in this database yet, and no college.json in the folder. Add one, or start the server and set it up in a browser.')
+    console.error('There is no college in this database yet, and no college.json in the folder. '
+      + 'Add one, or start the server and set the college up in a browser.')
     return 1
   }
   console.log(`Reading ${Object.keys(files).length} files of ${folder} …`)

@@ -73,7 +73,7 @@ async function leave() {
         <v-menu v-model="termMenu">
           <template #activator="{ props: menu }">
             <ActButton v-bind="menu" class="term"
-              ><span class="visually-hidden">Working term: </span>{{ workingTerm.term?.name ?? '…' }} ▾</ActButton
+              ><span class="visually-hidden">Working term: </span>{{ workingTerm.term?.name ?? (catalog.ready ? 'no terms yet' : '…') }} ▾</ActButton
             >
           </template>
           <v-list aria-label="Choose the working term">

@@ -29,8 +29,8 @@ async function begin() {
     <RidgewayMark class="mark" />
     <h1>Begin with your college</h1>
     <p class="second">
-      This Ridgeway holds no college yet. Say what it is called and who runs its office; terms, courses, sections and people come in the next
-      step, as tables.
+      This Ridgeway holds no college yet. Say what it is called and who runs its office; terms, courses, sections and people come in the
+      next step, as tables.
     </p>
     <form @submit.prevent="begin">
       <v-text-field v-model="values.code" label="Code that the start of the server printed" autocomplete="off" required />

@@ -1,14 +1,23 @@
-import { type CollegeFiles, type CollegeProblem, compareCollege, type KnownCollege, readCollege, type RowChange, sayDifference, type TableName,
-  TABLES, toCourse, writeCollege, writeProgramText } from '@ridgeway/formats'
+import { type CollegeFiles, type CollegeProblem, compareCollege, type KnownCollege, readCollege, type RowChange, sayDifference,
+  type SectionRow, type TableName, TABLES, toCourse, writeCollege, writeProgramText } from '@ridgeway/formats'
 import { type Program, programId } from '@ridgeway/core/requirements'
 import type { Executor } from '../db/database'
 import { type CollegeAsRows, keepCollegeRows, poolKey, readCollegeAsRows, sectionKey } from '../db/store/college-folder'
 import { writeLedger } from '../db/store/students'
 
+/** What becomes of the rows of one file. */
+interface FileChange {
+  file: string
+  added: number
+  changed: number
+  same: number
+  left: number
+}
+
 /** What a folder comes to: every problem by its place, or what it would change. */
 export type FolderResult
   = | { ok: false, problems: CollegeProblem[] }
-    | { ok: true, kept: boolean, tables: { file: string, added: number, changed: number, same: number, left: number }[], changes: RowChange[] }
+    | { ok: true, kept: boolean, tables: FileChange[], changes: RowChange[] }
 
 /** Rows of each table that are shown one by one. */
 const SHOWN = 40
@@ -75,8 +84,7 @@ function knownOf({ rows, programs, scale }: CollegeAsRows): KnownCollege {
 }
 
 /** Seats that somebody has cannot be taken away by a file. */
-function seatProblems({ used }: CollegeAsRows, changed: readonly { after: Parameters<typeof sectionKey>[0] & { seats: number,
-  reserved: { for: string, seats: number }[], sharesWith: string | null } }[]): CollegeProblem[] {
+function seatProblems({ used }: CollegeAsRows, changed: readonly { after: SectionRow }[]): CollegeProblem[] {
   return changed.flatMap(({ after }) => {
     const key = sectionKey(after)
     const wanted = new Map<string, number>([[poolKey(key, null), after.seats], ...after.reserved.map(one =>

@@ -12,6 +12,8 @@ const result = shallowRef<FolderCheck | null>(null)
 const busy = ref<'checking' | 'keeping' | null>(null)
 const names = computed(() => Object.keys(files.value))
 const changed = computed(() => result.value?.ok ? result.value.tables.reduce((sum, one) => sum + one.added + one.changed, 0) : 0)
+/** The rows are shown one by one. */
+const isOpen = ref(false)
 let stopped: AbortController | null = null
 
 async function take(given: File | File[]) {
@@ -50,8 +52,8 @@ function cancel() {
   <section class="card bring-in" aria-label="Bring tables in">
     <h2>Bring tables in</h2>
     <p class="second">
-      Give one table or several, programs, or a whole folder packed as a zip. Nothing changes before you have seen what would. Rows are known
-      by their key: one that is there already is changed, a new one is added, and what is not in the file stays as it is.
+      Give one table or several, programs, or a whole folder packed as a zip. Nothing changes before you have seen what would. Rows are
+      known by their key: one that is there already is changed, a new one is added, and what is not in the file stays as it is.
     </p>
     <v-file-input
       :model-value="chosen"
@@ -82,7 +84,7 @@ function cancel() {
           <thead>
             <tr>
               <th>File</th>
-              <th class="number">Row</th>
+              <th class="figure">Row</th>
               <th>Column</th>
               <th>What is wrong</th>
             </tr>
@@ -90,7 +92,7 @@ function cancel() {
           <tbody>
             <tr v-for="(one, i) in result.problems" :key="i">
               <td>{{ one.file }}</td>
-              <td class="number">{{ one.row ?? '' }}</td>
+              <td class="figure">{{ one.row ?? '' }}</td>
               <td>{{ one.column ?? '' }}</td>
               <td class="message">{{ one.message }}</td>
             </tr>
@@ -111,25 +113,27 @@ function cancel() {
           <thead>
             <tr>
               <th>File</th>
-              <th class="number">New</th>
-              <th class="number">Changed</th>
-              <th class="number">The same</th>
-              <th class="number">Not in the file, left</th>
+              <th class="figure">New</th>
+              <th class="figure">Changed</th>
+              <th class="figure">The same</th>
+              <th class="figure">Not in the file, left</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="one in result.tables" :key="one.file">
               <td>{{ one.file }}</td>
-              <td class="number" :class="{ strong: one.added > 0 }">{{ one.added }}</td>
-              <td class="number" :class="{ strong: one.changed > 0 }">{{ one.changed }}</td>
-              <td class="number">{{ one.same }}</td>
-              <td class="number">{{ one.left }}</td>
+              <td class="figure" :class="{ strong: one.added > 0 }">{{ one.added }}</td>
+              <td class="figure" :class="{ strong: one.changed > 0 }">{{ one.changed }}</td>
+              <td class="figure">{{ one.same }}</td>
+              <td class="figure">{{ one.left }}</td>
             </tr>
           </tbody>
         </DataTable>
-        <details v-if="result.changes.length" class="rows">
-          <summary>{{ count(result.changes.length, 'row') }}, one by one</summary>
-          <ul class="small">
+        <template v-if="result.changes.length">
+          <WordLink class="small" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+            {{ isOpen ? '▾' : '▸' }} {{ count(result.changes.length, 'row') }}, one by one
+          </WordLink>
+          <ul v-if="isOpen" class="rows small">
             <li v-for="one in result.changes" :key="one.file + one.key">
               <b>{{ one.key }}</b> <span class="second">{{ one.file }}</span>
               <template v-if="one.columns === null"> new</template>
@@ -138,7 +142,7 @@ function cancel() {
               >
             </li>
           </ul>
-        </details>
+        </template>
         <ActButton v-if="!result.kept && changed > 0" weight="full" @click="send(true)">
           Put {{ count(changed, 'row') }} in force
         </ActButton>
@@ -150,8 +154,7 @@ function cancel() {
 <style scoped>
 .bring-in { padding: 12px 16px; display: grid; gap: 8px; align-content: start; }
 p { margin: 2px 0; }
-.number { text-align: right; }
+.figure { text-align: right; }
 .message { white-space: normal; min-width: 220px; }
-.rows ul { margin: 4px 0; padding-left: 18px; }
-.rows { margin: 8px 0; }
+.rows { margin: 4px 0; padding-left: 18px; }
 </style>

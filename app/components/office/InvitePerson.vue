@@ -37,7 +37,8 @@ async function send() {
     <div v-if="made" role="status">
       <p>
         For <b>{{ made.name }}</b
-        >, good once, until {{ toLocal(made.until, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }}. It is shown only here; send it to them.
+        >, good once, until {{ toLocal(made.until, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }}. It is shown
+        only here; send it to them.
       </p>
       <p class="link"><code>{{ made.link }}</code> <ActButton @click="copy(made.link)">{{ copied ? 'Copied' : 'Copy' }}</ActButton></p>
     </div>

@@ -62,7 +62,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
     <FailedBox v-if="problem" :problem="problem" retry @retry="load" />
     <p v-if="next" class="card next" role="status">
       <b>Next: {{ next.file }}.</b> {{ next.words }}
-      <template v-if="next.name !== 'programs'">Save the empty table, fill it in, and bring it in below.</template>
+      <template v-if="next.name !== 'programs'">Save the empty table, fill it in, and bring it in here.</template>
       <template v-else>Write one after docs/formats, or take one that you have.</template>
     </p>
     <p v-else-if="counts" class="second">
@@ -74,7 +74,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
           <thead>
             <tr>
               <th>Table</th>
-              <th class="number">Rows here</th>
+              <th class="figure">Rows here</th>
               <th><span class="visually-hidden">Empty table</span></th>
             </tr>
           </thead>
@@ -83,8 +83,8 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
               <td class="words" :title="row.columns">
                 <b>{{ row.file }}</b> <span class="second small">{{ row.words }}</span>
               </td>
-              <td class="number">{{ counts ? row.count : '…' }}</td>
-              <td class="number">
+              <td class="figure">{{ counts ? row.count : '…' }}</td>
+              <td class="figure">
                 <WordLink v-if="row.name !== 'programs'" class="small save" @click="saveEmpty(row.name as TableName)">Save empty</WordLink>
               </td>
             </tr>
@@ -104,9 +104,9 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
 .two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); gap: 12px; align-items: start; margin-top: 8px; }
 .right { display: grid; gap: 12px; }
 .tables { padding: 6px 12px; }
-.save { white-space: nowrap; }
+.figure :deep(.save), .figure :deep(.save *) { white-space: nowrap; }
 .words { white-space: normal; padding-block: 6px; }
-.number { text-align: right; white-space: nowrap; }
+.figure { text-align: right; white-space: nowrap; }
 .upcoming { background: var(--act-tint); }
 @media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -40,7 +40,9 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
       </FootBar>
     </template>
     <div v-else-if="catalog.ready && catalog.terms.length === 0" class="page">
-      <EmptyState><p>The college has no calendar here yet. As soon as the registrar's office has brought its terms in, planning begins.</p></EmptyState>
+      <EmptyState>
+        <p>The college has no calendar here yet. As soon as the registrar's office has brought its terms in, planning begins.</p>
+      </EmptyState>
     </div>
     <div v-else class="page"><GreyShapes class="first" label="Loading the file" :rows="7" /></div>
   </div>

@@ -141,8 +141,9 @@ async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: Colleg
   let next = await nextId(tx, s.people)
   for (const row of rows) if (!ids.has(row.username)) ids.set(row.username, next++)
   // Advisors before the students who have them.
-  await put(tx, s.people, rows.map(({ username, name, email, role }) => ({ id: ids.get(username)!, username, name, email, role, story: '' })),
-    ['name', 'email'])
+  await put(tx, s.people, rows.map(({ username, name, email, role }) => ({ id: ids.get(username)!, username, name, email, role,
+    story: '' })),
+  ['name', 'email'])
   const students = rows.filter(row => row.role === 'student')
   await put(tx, s.students, students.map(row => ({ person: ids.get(row.username)!, advisor: row.advisor ? ids.get(row.advisor)! : null,
     programConfirmed: row.confirmed, placements: Object.fromEntries(row.placements.map(one => [one.test, one.score])),
@@ -157,7 +158,8 @@ async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: Colleg
   const { entries: _, ...details } = EMPTY_PLAN
   const begun = students.filter(row => !now.ids.people.has(row.username))
   for (let at = 0; at < begun.length; at += TOGETHER)
-    await tx.insert(s.plans).values(begun.slice(at, at + TOGETHER).map(row => ({ student: ids.get(row.username)!, name: 'Main', current: true,
+    await tx.insert(s.plans).values(begun.slice(at, at + TOGETHER).map(row => ({ student: ids.get(row.username)!, name: 'Main',
+      current: true,
       version: 0, details })))
   await bump(tx, students.map(row => ids.get(row.username)!))
   return ids
@@ -213,10 +215,12 @@ async function keepSeats(tx: Executor, row: SectionRow, section: number, from: n
     const capacity = wanted.get(pool.forGroup)
     wanted.delete(pool.forGroup)
     if (capacity !== undefined) await tx.update(s.seatPools).set({ capacity }).where(eq(s.seatPools.id, pool.id))
-    else if (pool.taken + pool.held > 0) await tx.update(s.seatPools).set({ capacity: pool.taken + pool.held }).where(eq(s.seatPools.id, pool.id))
+    else if (pool.taken + pool.held > 0) await tx.update(s.seatPools).set({ capacity: pool.taken + pool.held }).where(eq(s.seatPools.id,
+      pool.id))
     else await tx.delete(s.seatPools).where(eq(s.seatPools.id, pool.id))
   }
-  for (const [forGroup, capacity] of wanted) await tx.insert(s.seatPools).values({ id: next++, section, forGroup, capacity, taken: 0, held: 0 })
+  for (const [forGroup, capacity] of wanted) await tx.insert(s.seatPools).values({ id: next++, section, forGroup, capacity, taken: 0,
+    held: 0 })
   return next
 }
 
@@ -228,7 +232,8 @@ async function keepRecords(tx: Executor, difference: CollegeDifference['records'
   for (const { after } of difference.changed) {
     const { student, course, term, ...values } = valuesOf(after)
     const known = await tx.select({ id: s.records.id }).from(s.records)
-      .where(sql`${s.records.student} = ${student} AND ${s.records.course} = ${course} AND ${s.records.term} <=> ${term}`).orderBy(s.records.id)
+      .where(sql`${s.records.student} = ${student} AND ${s.records.course} = ${course} AND ${s.records.term} <=> ${term}`)
+      .orderBy(s.records.id)
     await tx.update(s.records).set(values).where(eq(s.records.id, known[after.attempt - 1]!.id))
   }
   await bump(tx, [...new Set([...added.map(row => row.student), ...difference.changed.map(one => ids.get(one.after.username)!)])])

@@ -15,7 +15,8 @@ export interface Ungraded { record: number | null, course: string, term: string,
 export const ungraded = (tx: Executor, student: number, terms: readonly string[]) => plain<Ungraded>(tx,
   `SELECT id record, course, term, credits, 'letter' grading, topic FROM records WHERE student = ? AND term IN (?) AND state = 'under way'
    UNION ALL SELECT NULL, r.course, r.term, SUM(r.credits), MIN(r.grading), NULLIF(MAX(s.topic), '') FROM registrations r
-     JOIN sections s ON s.id = r.section WHERE r.student = ? AND r.term IN (?) AND NOT r.graded GROUP BY r.course, r.term`, [student, [...terms], student, [...terms]])
+     JOIN sections s ON s.id = r.section WHERE r.student = ? AND r.term IN (?) AND NOT r.graded GROUP BY r.course,
+       r.term`, [student, [...terms], student, [...terms]])
 
 /** Puts grades on the record; what was audited leaves nothing there. */
 export async function keepGrades(tx: Executor, student: number, rows: readonly (Ungraded & { grade: string | null })[], at: string) {

@@ -103,4 +103,4 @@ export async function addPerson(tx: Executor,
 
 /** Those of the registrar's office. */
 export const officePeople = (db: Executor) => plain<{ id: number, name: string }>(db,
-  "SELECT id, name FROM people WHERE role = 'office' ORDER BY id")
+  'SELECT id, name FROM people WHERE role = \'office\' ORDER BY id')

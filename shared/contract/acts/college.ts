@@ -62,8 +62,9 @@ export const FolderCheck = z.union([
 ])
 export type FolderCheck = z.infer<typeof FolderCheck>
 export const loadFolder = act({ name: 'load college folder', method: 'POST', path: '/api/college', who: 'office', changes: [],
-  input: z.object({ files: z.record(z.string().max(200), z.string()).refine(files => Object.keys(files).length > 0, 'there is no file in it'),
-    keep: z.boolean() }), output: FolderCheck, most: FOLDER_BYTES,
+  input: z.object({ files: z.record(z.string().max(200), z.string().max(FOLDER_BYTES)).refine(files => Object.keys(files).length > 0,
+    'there is no file in it'),
+  keep: z.boolean() }), output: FolderCheck, most: FOLDER_BYTES,
   words: 'Checks the files of a college\'s folder and says what they would change; with `keep` all of it is put in force, or nothing.' })
 
 const password = z.string().min(10, 'use at least 10 characters').max(200)
@@ -76,7 +77,8 @@ export const acceptInvitation = act({ name: 'accept invitation', method: 'PUT', 
   words: 'Chooses a password by an invitation, and begins a session.' })
 export const setUp = act({ name: 'set up', method: 'POST', path: '/api/set-up', who: 'everybody', changes: [],
   input: z.object({ code: z.string().min(1, 'write the code that the start of the server printed').max(100),
-    college: z.string().trim().min(2, 'write the college\'s name').max(120), zone, name: z.string().trim().min(2, 'write your name').max(80),
+    college: z.string().trim().min(2, 'write the college\'s name').max(120), zone, name: z.string().trim().min(2,
+      'write your name').max(80),
     username: z.string().trim().regex(/^[a-z0-9][a-z0-9._-]{0,39}$/, 'use small letters, digits, dots and hyphens'),
     email: z.email('write a mail address').max(120), password }), output: Account,
   words: 'Begins an empty installation: the college\'s name and zone, and the first person of its office, who is signed in then.' })

@@ -59,10 +59,11 @@ export const list = <T>(cell: Cell<T>, most = 60): Cell<T[]> =>
     const parts = value.split(';').map(part => part.trim()).filter(part => part !== '')
     const read = parts.map(part => cell.read(part))
     return parts.length <= most && read.every(one => one !== undefined) ? read as T[] : undefined
-  }, values => values.map(one => cell.write(one)).join(SEPARATOR))
+  }, values => values.map(one => cell.write(one).replaceAll(';', ',')).join(SEPARATOR))
 
 /** A cell made of named parts by a pattern with as many groups. */
-export const shaped = <T>(words: string, pattern: RegExp, read: (groups: string[]) => T | undefined, write: (value: T) => string): Cell<T> =>
+export const shaped = <T>(words: string, pattern: RegExp, read: (groups: string[]) => T | undefined,
+  write: (value: T) => string): Cell<T> =>
   where(words, (value) => {
     const match = pattern.exec(value)
     return match ? read(match.slice(1).map(group => group ?? '')) : undefined
@@ -71,7 +72,7 @@ export const shaped = <T>(words: string, pattern: RegExp, read: (groups: string[
 const clock = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 export const timeOfDay: Cell<number> = shaped('a time such as 09:30', /^([01]\d|2[0-3]):([0-5]\d)$/,
   ([hours, minutes]) => Number(hours) * 60 + Number(minutes), clock)
-export const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
+const WEEKDAYS: readonly Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
 export const weekday: Cell<Weekday> = oneOf(...WEEKDAYS)
 export const weekdays: Cell<Weekday[]> = where('days of the week such as MWF (R is Thursday, U Sunday)', (value) => {
   const days = [...value] as Weekday[]

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Course } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
-import { parseExpression } from '@ridgeway/core/prerequisites'
+import { coursesIn, parseExpression } from '@ridgeway/core/prerequisites'
 import { type Program, programId } from '@ridgeway/core/requirements'
 import { checkShape, type FormatProblem, readJson } from '../json'
 import { readProgramText, writeProgramText } from '../program'
@@ -169,17 +169,25 @@ class Reader {
     this.each('sessions', ({ term, start, end }, say) => {
       const whole = terms.get(term)
       if (!whole) return say('term', `There is no term ${term}. Add it to terms.csv.`)
-      if (end <= start || start < whole.start || end > whole.end) say('first day', `A session lies within its term, ${whole.start} to ${whole.end}.`)
+      if (end <= start || start < whole.start || end > whole.end) say('first day',
+        `A session lies within its term, ${whole.start} to ${whole.end}.`)
     })
     this.each('openings', ({ term }, say) => need(terms, 'term', term, message => say('term', message), 'Add it to terms.csv.'))
     this.each('courses', (row, say) => {
       if (row.creditsMax !== null && row.creditsMax < row.credits) say('credits at most', 'This is less than the credits.')
       for (const [column, rule] of [['prerequisite', row.prerequisite], ['corequisite', row.corequisite]] as const) {
         const read = parseExpression(rule, null)
-        if (!read.ok) say(column, `This rule cannot be read from its ${read.problem.at + 1}. character on: "${rule.slice(read.problem.at, read.problem.at + 30)}".`)
+        if (read.ok) {
+          for (const code of coursesIn(read.expression))
+            need(courses, 'course', code, message => say(column, message), 'Add it to courses.csv, or write the rule without it.')
+          continue
+        }
+        const { at } = read.problem
+        say(column, `This rule cannot be read from its ${at + 1}. character on: "${rule.slice(at, at + 30)}".`)
       }
       for (const [column, codes] of [['no credit beside', row.exclusions], ['same as', row.equivalents]] as const)
-        for (const code of codes) need(courses, 'course', code, message => say(column, message), 'Add it to courses.csv, or leave it out here.')
+        for (const code of codes) need(courses, 'course', code, message => say(column, message),
+          'Add it to courses.csv, or leave it out here.')
     })
     this.each('sections', (row, say) => {
       need(courses, 'course', row.course, message => say('course', message), 'Add it to courses.csv.')
@@ -201,15 +209,18 @@ class Reader {
       const was = known.people.get(username)
       if (was && was !== role) say('role', `${username} is ${was} here already; what somebody is does not change by a file.`)
       if (role !== 'student' && (advisor !== null || chosen.length > 0)) say('role', 'Only students have an advisor and programs.')
-      if (advisor !== null && people.get(advisor) !== 'advisor') say('advisor', `There is no advisor ${advisor}. Add them to this table with the role advisor.`)
+      if (advisor !== null && people.get(advisor) !== 'advisor') say('advisor',
+        `There is no advisor ${advisor}. Add them to this table with the role advisor.`)
       for (const id of chosen) need(programs, 'program', id, message => say('programs', message), 'Put its file into programs/.')
     })
     this.each('records', ({ username, course, term, source, grade, state }, say) => {
       if (people.get(username) !== 'student') say('sign-in name', `There is no student ${username}. Add them to people.csv.`)
-      if (source === 'here') need(courses, 'course', course, message => say('course', message), 'Add it to courses.csv; a course of another college has the source transfer.')
+      if (source === 'here') need(courses, 'course', course, message => say('course', message),
+        'Add it to courses.csv; a course of another college has the source transfer.')
       if (term !== null) need(terms, 'term', term, message => say('term', message), 'Add it to terms.csv.')
       else if (source === 'here') say('term', 'What was taken here was taken in a term.')
-      if (grade !== null && !(grade in known.scale)) say('grade', `${grade} is not on the grade scale: ${Object.keys(known.scale).join(', ')}.`)
+      if (grade !== null && !(grade in known.scale)) say('grade',
+        `${grade} is not on the grade scale: ${Object.keys(known.scale).join(', ')}.`)
       if ((grade === null) !== (state === 'under way')) say('grade', 'What is completed has a grade, and what is under way has none.')
     })
   }
@@ -218,9 +229,14 @@ class Reader {
 /** A table without rows: its columns' names, to be filled in. */
 export const emptyTable = (name: TableName) => writeRows(TABLES[name] as Table<unknown>, [])
 
+interface WholeCollege {
+  institution: InstitutionRow
+  rows: CollegeRows
+  programs: readonly Program[]
+}
+
 /** Writes a folder that reads as this college: the same college gives the same bytes. Tables without rows are written all the same. */
-export function writeCollege({ institution, rows, programs }: { institution: InstitutionRow, rows: CollegeRows,
-  programs: readonly Program[] }): Record<string, string> {
+export function writeCollege({ institution, rows, programs }: WholeCollege): Record<string, string> {
   return {
     'college.json': `${JSON.stringify({ format: COLLEGE_FORMAT, ...institution }, null, 2)}\n`,
     ...Object.fromEntries((Object.keys(TABLES) as TableName[]).map(name =>

@@ -3,7 +3,7 @@ import { sameRow, type Table } from './table'
 import { type CollegeRows, type TableName, TABLES } from './tables'
 
 /** What a table that is sent would change: rows are known by their key. */
-export interface TableDifference<Row> {
+interface TableDifference<Row> {
   added: Row[]
   changed: { before: Row, after: Row }[]
   same: number

@@ -9,6 +9,8 @@ export interface Table<Row> {
   file: string
   words: string
   columns: { name: keyof Row & string, title: string, cell: Cell<unknown>, preset: unknown }[]
+  /** The titles of the columns that make the key. */
+  key: string[]
   keyOf: (row: Row) => string
 }
 
@@ -32,6 +34,7 @@ export function table<C extends Record<string, Column<unknown>>>(file: string, w
   return {
     file, words,
     columns: all.map(([name, { title, cell, preset }]) => ({ name: name as never, title, cell, preset })),
+    key: key.map(name => columns[name]!.title),
     keyOf: row => key.map(name => cells.get(name)!.write(row[name])).join(' '),
   }
 }
@@ -97,7 +100,7 @@ export function readRows<Row>({ file, columns, keyOf }: Table<Row>, content: str
     if (cells.every(cell => cell.trim() === '')) continue
     const number = index + 1
     if (cells.length > titles.length) {
-      say(number, null, `This row has ${cells.length} cells, and there are ${titles.length} columns. Put what holds a comma in quotation marks.`)
+      say(number, null, `This row has ${cells.length} cells, and there are ${titles.length} columns. Put quotation marks around commas.`)
       continue
     }
     const row = readRow<Row>(columns, at, cells, (column, message) => say(number, column, message))
@@ -134,7 +137,9 @@ function readRow<Row>(columns: Table<Row>['columns'], at: readonly number[], cel
 export function writeRows<Row>({ columns, keyOf }: Table<Row>, rows: readonly Row[]): string {
   const cells = (row: Row) => columns.map(({ name, cell }) => harmless(cell.write(row[name])))
   const sorted = rows.map(row => ({ row, key: keyOf(row) })).sort((a, b) => a.key < b.key ? -1 : a.key > b.key ? 1 : 0)
-  return `${Papa.unparse({ fields: columns.map(column => column.title), data: sorted.map(({ row }) => cells(row)) })}\r\n`
+  const text = Papa.unparse({ fields: columns.map(column => column.title), data: sorted.map(({ row }) => cells(row)) })
+  // A table without rows ends its header's line already.
+  return text.endsWith('\r\n') ? text : `${text}\r\n`
 }
 
 /** Whether two rows say the same. */

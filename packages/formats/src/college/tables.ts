@@ -44,17 +44,17 @@ const placement: Cell<{ test: string, score: number }> = shaped('a test and its 
   ([test, score]) => ({ test: test!, score: Number(score) }), ({ test, score }) => `${test} ${score}`)
 const sectionRef = matching(/^[A-Z]{2,5} \d{3,4}[A-Z]{0,2}-[A-Z0-9]{1,6}$/, 'a section of the same term such as HYD 230-02')
 
-export const sites = table('sites.csv', 'Where classes meet.', {
+const sites = table('sites.csv', 'Where classes meet.', {
   code: { title: 'site', cell: siteCode },
   name: { title: 'name', cell: text(80, 1) },
   online: { title: 'online', cell: yesNo, preset: false },
 }, ['code'])
-export const travel = table('travel.csv', 'Minutes between two sites; sites without a row count as next to each other.', {
+const travel = table('travel.csv', 'Minutes between two sites; sites without a row count as next to each other.', {
   from: { title: 'from', cell: siteCode },
   to: { title: 'to', cell: siteCode },
   minutes: { title: 'minutes', cell: whole(0, 600) },
 }, ['from', 'to'])
-export const terms = table('terms.csv', 'The academic calendar.', {
+const terms = table('terms.csv', 'The academic calendar.', {
   code: { title: 'term', cell: termCode },
   name: { title: 'name', cell: word },
   start: { title: 'first day', cell: date },
@@ -69,7 +69,7 @@ export const terms = table('terms.csv', 'The academic calendar.', {
   noClass: { title: 'no class', cell: list(day('a date and its name, such as 2027-01-18 Winter holiday'), 100), preset: [] },
   movedDays: { title: 'moved days', cell: list(movedDay, 30), preset: [] },
 }, ['code'])
-export const sessions = table('sessions.csv', 'Parts of a term; each term has at least one.', {
+const sessions = table('sessions.csv', 'Parts of a term; each term has at least one.', {
   term: { title: 'term', cell: termCode },
   code: { title: 'session', cell: sessionCode },
   name: { title: 'name', cell: word },
@@ -79,14 +79,14 @@ export const sessions = table('sessions.csv', 'Parts of a term; each term has at
   dropBy: { title: 'drop by', cell: orNull(date), preset: null },
   withdrawBy: { title: 'withdraw by', cell: orNull(date), preset: null },
 }, ['term', 'code'])
-export const openings = table('openings.csv', 'Who may register from when.', {
+const openings = table('openings.csv', 'Who may register from when.', {
   term: { title: 'term', cell: termCode },
   from: { title: 'opens at', cell: instant },
   program: { title: 'program', cell: orNull(matching(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program code such as WSC-BS')), preset: null },
   earnedMin: { title: 'credits earned', cell: credits, preset: 0 },
   words: { title: 'said as', cell: text(200, 1) },
 }, ['term', 'from', 'program', 'earnedMin'])
-export const courses = table('courses.csv', 'The catalog\'s courses.', {
+const courses = table('courses.csv', 'The catalog\'s courses.', {
   code: { title: 'course', cell: courseCode },
   title: { title: 'title', cell: text(120, 1) },
   credits: { title: 'credits', cell: credits },
@@ -105,7 +105,7 @@ export const courses = table('courses.csv', 'The catalog\'s courses.', {
   parts: { title: 'parts', cell: list(oneOf<Part>(...PARTS), 3), preset: ['lecture'] as Part[] },
   fee: { title: 'fee', cell: money, preset: 0 },
 }, ['code'])
-export const sections = table('sections.csv', 'What is offered in a term. Sections of a course with the same link, one of each part, are one bundle.', {
+const sections = table('sections.csv', 'What a term offers. Sections of a course with the same link, one of each part, are one bundle.', {
   term: { title: 'term', cell: termCode },
   course: { title: 'course', cell: courseCode },
   label: { title: 'section', cell: label },
@@ -131,7 +131,7 @@ export const sections = table('sections.csv', 'What is offered in a term. Sectio
   onlyCohorts: { title: 'only cohorts', cell: list(group), preset: [] },
   cancelled: { title: 'cancelled', cell: yesNo, preset: false },
 }, ['term', 'course', 'label'])
-export const people = table('people.csv', 'Who signs in, and what students are here for.', {
+const people = table('people.csv', 'Who signs in, and what students are here for.', {
   username: { title: 'sign-in name', cell: username },
   name: { title: 'name', cell: text(80, 1) },
   email: { title: 'email', cell: matching(/^[^\s@;,<>]{1,60}@[^\s@;,<>]{1,59}$/, 'a mail address') },
@@ -143,7 +143,7 @@ export const people = table('people.csv', 'Who signs in, and what students are h
   cohorts: { title: 'cohorts', cell: list(group), preset: [] },
   placements: { title: 'placements', cell: list(placement), preset: [] },
 }, ['username'])
-export const records = table('records.csv', 'What students have taken: one row an attempt.', {
+const records = table('records.csv', 'What students have taken: one row an attempt.', {
   username: { title: 'sign-in name', cell: username },
   course: { title: 'course', cell: courseCode },
   term: { title: 'term', cell: orNull(termCode), preset: null },

@@ -1,0 +1,172 @@
+import { readFileSync } from 'node:fs'
+import { parse } from 'csv-parse/sync'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { LETTER_SCALE } from '@ridgeway/core/grades'
+import { OPENINGS, SITES, TERMS, TRAVEL } from '../../../../demo/calendar'
+import { COURSES } from '../../../../demo/courses'
+import { PROGRAMS } from '../../../../demo/programs'
+import { casesJsonSchema } from '../case-schema'
+import { collegeJsonSchema, type KnownCollege, readCollege, writeCollege } from './college'
+import { fromCourse, fromTerm } from './convert'
+import { describeTables } from './describe'
+import { compareCollege, sayDifference } from './difference'
+import { readRows, type Table, writeRows } from './table'
+import { type CollegeRows, TABLES } from './tables'
+
+const NOTHING: KnownCollege = { sites: new Set(), terms: new Map(), sessions: new Set(), courses: new Map(), programs: new Map(),
+  people: new Map(), sections: new Set(), scale: LETTER_SCALE }
+const INSTITUTION = { name: 'Larkmoor College', zone: 'America/Denver', repeatPolicy: 'best' as const, termsText: 'By registering …' }
+const ROWS: CollegeRows = {
+  sites: SITES, travel: TRAVEL, terms: TERMS.map(fromTerm), openings: OPENINGS, courses: COURSES.map(fromCourse),
+  sessions: TERMS.flatMap(term => term.sessions.map(({ deadlines: _, ...session }) => ({ ...session, term: term.code, addBy: null,
+    dropBy: null, withdrawBy: null }))),
+  sections: [{ term: '2027SP', course: 'HYD 110', label: '01', number: '20001', session: 'full', part: 'lecture', link: '01', seats: 20,
+    reserved: [{ for: 'TIM-BS', seats: 5 }], sharesWith: null, waitlist: 8, exam: { date: '2027-04-28', start: 540, end: 660 },
+    meets: [{ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11', last: '2027-04-28', site: 'larkmoor', room: 'Weir 12' }],
+    delivery: 'on site', instructors: ['R. Tarn'], topic: '', notes: '=1+1 is no formula here', fee: 4500, gradingModes: ['letter', 'pass'],
+    group: '', onlyPrograms: [], onlyStandings: ['senior'], onlyCohorts: [], cancelled: false }],
+  people: [{ username: 'hollis', name: 'Hollis Marr', email: 'hollis@larkmoor.example', role: 'advisor', advisor: null, programs: [],
+    confirmed: false, residence: 'resident', cohorts: [], placements: [] },
+  { username: 'joss', name: 'Joss "Jay" Penhale', email: 'joss@larkmoor.example', role: 'student', advisor: 'hollis',
+    programs: ['WSC-BS-2025'], confirmed: true, residence: 'regional', cohorts: ['TRAILHEAD'], placements: [{ test: 'MTH', score: 70 }] }],
+  records: [{ username: 'joss', course: 'HYD 110', term: '2026SP', attempt: 1, credits: 400, grade: 'B+', earnedGrade: null, topic: null,
+    state: 'completed', source: 'here' },
+  { username: 'joss', course: 'OCE 150', term: null, attempt: 1, credits: 267, grade: 'TR', earnedGrade: 'B', topic: null,
+    state: 'completed', source: 'transfer' }],
+}
+const FOLDER = writeCollege({ institution: INSTITUTION, rows: ROWS, programs: PROGRAMS })
+
+describe('a college as a folder', () => {
+  it('reads as the college that was written, and is written again to the byte', () => {
+    const read = readCollege(FOLDER, NOTHING)
+    if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)))
+    expect(read.college.institution).toEqual(INSTITUTION)
+    expect(writeCollege({ institution: INSTITUTION, rows: read.college.rows as CollegeRows,
+      programs: read.college.programs })).toEqual(FOLDER)
+  })
+
+  it('is read the same by an independent reader of CSV', () => {
+    for (const { file } of Object.values(TABLES)) {
+      const rows = parse(FOLDER[file]!, { relax_column_count: false }) as string[][]
+      const own = TABLES[(Object.keys(TABLES) as (keyof typeof TABLES)[]).find(name => TABLES[name].file === file)!]
+      expect(rows[0]).toEqual(own.columns.map(column => column.title))
+      expect(rows.length - 1).toBe(readRows(own as unknown as Table<unknown>, FOLDER[file]!).rows.length)
+    }
+    const [, ...people] = parse(FOLDER['people.csv']!) as string[][]
+    expect(people.map(cells => cells[1])).toEqual(['Hollis Marr', 'Joss "Jay" Penhale'])
+  })
+
+  it('tells what would change: new rows, changed cells, and what stays', () => {
+    const read = readCollege({ 'courses.csv': FOLDER['courses.csv']!.replace('HYD 110,', 'HYD 111,') }, NOTHING)
+    // What other courses name has gone from this file: every place is told.
+    expect(read.ok).toBe(false)
+    const sites = readCollege({ 'sites.csv': 'site,name,online\r\nhigh,High House,\r\nnew,New House,no\r\n' }, NOTHING)
+    if (!sites.ok) throw new Error('not read')
+    const difference = compareCollege(ROWS, sites.college)
+    expect(difference.sites).toMatchObject({ same: 0, left: 3, added: [{ code: 'new' }] })
+    expect(sayDifference(difference, 10)).toEqual([
+      { file: 'sites.csv', key: 'high', columns: [{ title: 'name', from: 'High Station', to: 'High House' }] },
+      { file: 'sites.csv', key: 'new', columns: null }])
+  })
+
+  it('is described as it is read, and its schema is the one that is documented', () => {
+    expect(readFileSync('docs/formats/college.md', 'utf8')).toBe(describeTables())
+    expect(JSON.parse(readFileSync('docs/formats/college.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(collegeJsonSchema())))
+    expect(casesJsonSchema()).toBeTruthy()
+  })
+})
+
+/** Texts that a spreadsheet, a script or a person in a hurry could put into a cell. */
+const anyText = fc.oneof(fc.string({ maxLength: 40 }),
+  fc.constantFrom('=HYPERLINK("x")', '+1', '-1', '@SUM(A1)', '\'=1', '\'\'=1', 'a, b', 'a "b" c', 'two\nlines', ' ', '"', '\t=1',
+    'Ünïcödé', '´'))
+  .map(text => text.replace(/[\0\uFFFD;]|\r\n?/g, '').trim())
+
+describe('cells of a table', () => {
+  it('come back as they were written, whatever stands in them', () => fc.assert(fc.property(
+    fc.array(fc.record({ name: anyText, notes: anyText }), { maxLength: 8 }), (given) => {
+      const rows = given.map(({ name, notes }, i) => ({ ...ROWS.sections[0]!, label: `A${i}`, topic: name, notes,
+        instructors: name === '' ? [] : [name] }))
+      const text = writeRows(TABLES.sections, rows)
+      const read = readRows(TABLES.sections, text)
+      expect(read.problems).toEqual([])
+      expect(read.rows).toEqual(rows)
+      // No spreadsheet runs any of it.
+      for (const cell of (parse(text) as string[][]).flat()) expect(cell).not.toMatch(/^[=+@-]/)
+    })))
+
+  it('follow the standard\'s own examples (RFC 4180, section 2)', () => {
+    const titles = 'site,name\r\n'
+    const read = (text: string) => readRows(TABLES.sites, `${titles}${text}`).rows.map(row => [row.code, row.name])
+    expect(read('aaa,bbb\r\nzzz,yyy\r\n')).toEqual([['aaa', 'bbb'], ['zzz', 'yyy']])
+    expect(read('aaa,bbb\r\nzzz,yyy')).toEqual([['aaa', 'bbb'], ['zzz', 'yyy']])
+    expect(read('"aaa","bbb"\r\nzzz,yyy')).toEqual([['aaa', 'bbb'], ['zzz', 'yyy']])
+    expect(read('"aaa","b\r\nbb"\r\nzzz,yyy')).toEqual([['aaa', 'b\nbb'], ['zzz', 'yyy']])
+    expect(read('"aaa","b""bb"')).toEqual([['aaa', 'b"bb']])
+    expect(read('"aaa","b, bb"')).toEqual([['aaa', 'b, bb']])
+  })
+
+  it.each<[string, string, object]>([
+    ['a file that is not in UTF-8', 'site,name\r\nx,Caf\uFFFD\r\n', { row: null,
+      message: 'The file is not in UTF-8. Save it again as "CSV UTF-8".' }],
+    ['what is no text', 'PK\u0003\u0004\0\0', { row: null, message: 'This is no text file. Save the table as CSV.' }],
+    ['a quotation mark that stays open', 'site,name\r\nx,"Hill\r\n', { message: expect.stringContaining('quotation mark is not closed') }],
+    ['a column that is missing', 'site\r\nx\r\n', { row: 1, column: 'name', message: expect.stringContaining('is missing') }],
+    ['a column that is none', 'site,name,colour\r\n', { row: 1, column: 'colour', message: expect.stringContaining('no such column') }],
+    ['a column twice', 'site,name,name\r\n', { row: 1, column: 'name', message: 'This column stands there twice.' }],
+    ['a row with too many cells', 'site,name\r\nx,Hill,House\r\n', { row: 2,
+      message: expect.stringContaining('3 cells, and there are 2 columns') }],
+    ['a row twice', 'site,name\r\nx,Hill\r\n\r\nx,House\r\n', { row: 4, message: 'x stands in row 2 already.' }],
+    ['an empty cell that must be filled', 'site,name\r\nx,\r\n', { row: 2, column: 'name',
+      message: expect.stringContaining('This is empty') }],
+    ['what is no value of the column', 'site,name,online\r\nx,Hill,maybe\r\n', { row: 2, column: 'online',
+      message: '"maybe" is not yes or no.' }],
+    ['an empty file', '', { row: 1, column: 'site', message: expect.stringContaining('is missing') }],
+  ])('say of %s where it is and what to do', (_, text, problem) =>
+    expect(readRows(TABLES.sites, text).problems).toContainEqual(expect.objectContaining({ file: 'sites.csv', ...problem })))
+
+  it('says of very many problems the first ones, and that there are more', () => {
+    const { problems } = readRows(TABLES.sites, `site,name\r\n${Array.from({ length: 5000 }, (_, i) => `x${i},\r\n`).join('')}`)
+    expect(problems).toHaveLength(101)
+    expect(problems.at(-1)!.message).toContain('There are more problems')
+  })
+})
+
+describe('rows that do not go together', () => {
+  const change = (file: string, from: string, to: string) => {
+    expect(FOLDER[file]).toContain(from)
+    const read = readCollege({ ...FOLDER, [file]: FOLDER[file]!.replace(from, to) }, NOTHING)
+    return read.ok ? [] : read.problems.map(problem => `${problem.file} ${problem.column}: ${problem.message}`)
+  }
+  it.each<[string, string, string, string]>([
+    ['terms.csv', '2027-01-11,2027-04-30', '2027-01-11,2026-04-30', 'terms.csv last day: The term ends before it begins.'],
+    ['sessions.csv', '2027-01-11,2027-04-30', '2027-01-11,2028-04-30', 'A session lies within its term'],
+    ['travel.csv', 'high', 'low', 'There is no site low.'],
+    ['openings.csv', '2027SU', '2047SU', 'There is no term 2047SU.'],
+    ['sections.csv', 'larkmoor Weir', 'moor Weir', 'There is no site moor.'],
+    ['sections.csv', '2027-01-11..2027-04-28', '2027-01-11..2027-06-28', 'A meeting lies within its term'],
+    ['sections.csv', ',full,', ',half,', 'There is no session 2027SP half.'],
+    ['people.csv', ',hollis,', ',somebody,', 'There is no advisor somebody.'],
+    ['people.csv', 'WSC-BS-2025', 'WSC-BS-1999', 'There is no program WSC-BS-1999.'],
+    ['records.csv', 'joss,HYD 110', 'nobody,HYD 110', 'There is no student nobody.'],
+    ['records.csv', 'joss,HYD 110', 'joss,HYD 999', 'There is no course HYD 999.'],
+    ['records.csv', ',B+,', ',Q,', 'Q is not on the grade scale'],
+    ['records.csv', '2026SP', '2055SP', 'There is no term 2055SP.'],
+    ['college.json', 'America/Denver', 'America/Larkmoor', 'time zone such as America/Denver'],
+    ['college.json', '"name"', '"named"', 'college.json'],
+  ])('%s with %s as %s is told', (file, from, to, told) => expect(change(file, from, to).join('\n')).toContain(told))
+
+  it('a rule of a course that cannot be read is shown from where on', () => {
+    const read = readCollege({ 'courses.csv': 'course,title,credits,prerequisite\r\nHYD 110,Water,3,HYD 100 and and\r\n' }, NOTHING)
+    expect(read).toMatchObject({ ok: false, problems: [{ row: 2, column: 'prerequisite',
+      message: expect.stringContaining('character on') }] })
+  })
+
+  it('what somebody is does not change by a file, and a file that is none of ours is named', () => {
+    const known = { ...NOTHING, people: new Map([['joss', 'office']]), programs: new Map(PROGRAMS.map(one => ['WSC-BS-2025', one])) }
+    expect(readCollege({ 'people.csv': FOLDER['people.csv']! }, known)).toMatchObject({ ok: false,
+      problems: [{ column: 'role', message: expect.stringContaining('joss is office here already') }] })
+    expect(readCollege({ 'notes.csv': 'a,b' }, NOTHING)).toMatchObject({ ok: false, problems: [{ file: 'notes.csv' }] })
+  })
+})

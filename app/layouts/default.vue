@@ -12,6 +12,7 @@ const { local } = useNow()
 const atFile = computed(() => route.path.startsWith('/student/'))
 const inFile = computed(() => atFile.value && student.state !== null)
 const { open: openFind } = useInAddress('find')
+const termName = computed(() => workingTerm.term?.name ?? (catalog.ready ? 'no terms yet' : '…'))
 const termMenu = ref(false)
 const keysShown = ref(false)
 /** What is rarely opened is fetched when it is. */
@@ -29,7 +30,8 @@ useIntervalFn(() => others.value && document.visibilityState === 'visible' && vo
 const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
-  'office': 'Office', 'college': 'The college\'s tables', 'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
+  'office': 'Office', 'college': 'The college\'s tables',
+  'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }
 useHead({
@@ -73,7 +75,7 @@ async function leave() {
         <v-menu v-model="termMenu">
           <template #activator="{ props: menu }">
             <ActButton v-bind="menu" class="term"
-              ><span class="visually-hidden">Working term: </span>{{ workingTerm.term?.name ?? (catalog.ready ? 'no terms yet' : '…') }} ▾</ActButton
+              ><span class="visually-hidden">Working term: </span>{{ termName }} ▾</ActButton
             >
           </template>
           <v-list aria-label="Choose the working term">

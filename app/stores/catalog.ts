@@ -62,7 +62,7 @@ export const useCatalogStore = defineStore('catalog', () => {
 
   const term = (code: string) => terms.value.find(candidate => candidate.code === code)
   const siteName = (code: string) => sites.value.find(site => site.code === code)?.name ?? code
-  /** The term that opens next: the earliest one with sections that has not begun; where none has sections, the next to begin, or the last. */
+  /** The earliest term with sections that has not begun; where none has sections the next to begin, or the last. */
   const nextTerm = (today: string) => {
     const inOrder = [...terms.value].sort((a, b) => termOrder(a.code) - termOrder(b.code))
     const ahead = inOrder.filter(t => t.start > today)

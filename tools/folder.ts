@@ -17,6 +17,8 @@ if (!url) throw new Error('DATABASE_URL is not set')
 if (!folder || (what !== 'import' && what !== 'export')) throw new Error('Write: import FOLDER [--dry-run], or export FOLDER')
 
 const database = new Database(url, 2, { connection: 5000, read: 600_000, write: 1_800_000 })
+/** Most bytes of one file: a table of half a million rows. */
+const MOST_BYTES = 100_000_000
 /** Problems that are printed. */
 const SHOWN = 60
 
@@ -26,7 +28,11 @@ function filesIn(directory: string): Record<string, string> {
     for (const name of readdirSync(at).sort()) {
       const path = join(at, name)
       if (statSync(path).isDirectory()) visit(path)
-      else if (/\.(csv|json)$/i.test(name)) found[relative(directory, path)] = readFileSync(path, 'utf8')
+      else if (/\.(csv|json)$/i.test(name)) {
+        if (statSync(path).size > MOST_BYTES)
+          throw new Error(`${path} is larger than ${MOST_BYTES / 1e6} MB. Send its rows in several files.`)
+        found[relative(directory, path)] = readFileSync(path, 'utf8')
+      }
     }
   }
   visit(directory)

@@ -3,6 +3,7 @@ import { type CollegeFiles, type CollegeProblem, compareCollege, type KnownColle
 import { type Program, programId } from '@ridgeway/core/requirements'
 import type { Executor } from '../db/database'
 import { type CollegeAsRows, keepCollegeRows, poolKey, readCollegeAsRows, sectionKey } from '../db/store/college-folder'
+import { lockCollege } from '../db/store/college'
 import { writeLedger } from '../db/store/students'
 
 /** What becomes of the rows of one file. */
@@ -28,6 +29,8 @@ const SHOWN = 40
  */
 export async function takeFolder(tx: Executor, files: CollegeFiles,
   { keep, actor, at }: { keep: boolean, actor: number | null, at: string }): Promise<FolderResult> {
+  // Two folders at the same moment: the second is read against what the first has left.
+  if (keep) await lockCollege(tx)
   const now = await readCollegeAsRows(tx)
   const read = readCollege(files, knownOf(now))
   if (!read.ok) return read

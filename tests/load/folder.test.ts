@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
-import { and, desc, eq } from 'drizzle-orm'
+import { and, desc, eq, sql } from 'drizzle-orm'
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FolderCheck } from '../../shared/contract/acts/college'
@@ -75,6 +75,21 @@ describe('the college\'s folder', () => {
     expect(told).toMatchObject({ actor: edda.id, detail: { tables: [{ file: 'sections.csv', added: 0, changed: 1 }] } })
     expect(await send(withSeats(now), true)).toMatchObject({ ok: true })
     expect((await seatsOf()).pools.map(pool => pool.capacity)).toEqual(before.pools.map(pool => pool.capacity))
+  })
+
+  it('two folders at the same moment are taken one after the other: a new section is there once', async () => {
+    const { header, cells } = rowOf('sections.csv', '2027SP,HRT 150,01')
+    const added = { 'sections.csv': `${header}\r\n${cells.replace('HRT 150,01,', 'HRT 150,Z9,').replace(/\d{5}/, '99999')}\r\n` }
+    const both = await Promise.all([send(added, true), send(added, true)])
+    expect(both.map(one => one.ok)).toEqual([true, true])
+    const made = await db.select().from(s.sections).where(and(eq(s.sections.course, 'HRT 150'), eq(s.sections.label, 'Z9')))
+    expect(made).toHaveLength(1)
+    const pools = await db.select().from(s.seatPools).where(eq(s.seatPools.section, made[0]!.id))
+    expect(pools).toMatchObject([{ taken: 0, held: 0 }])
+    await db.delete(s.seatPools).where(eq(s.seatPools.section, made[0]!.id))
+    await db.delete(s.meetings).where(eq(s.meetings.section, made[0]!.id))
+    await db.delete(s.sections).where(eq(s.sections.id, made[0]!.id))
+    await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, '2027SP'))
   })
 
   it('is for the office alone, and has an end', async () => {

@@ -55,7 +55,14 @@ export async function keepAdvising(tx: Executor, advising: AdvisingPolicy) {
   await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
 }
 
-export const hasCollege = async (tx: Executor) => (await plain(tx, 'SELECT id FROM institution LIMIT 1 FOR UPDATE')).length > 0
+/** Until this transaction ends nobody else changes the college as a whole: what is read after it stands. */
+export const lockCollege = (tx: Executor) => plain(tx, 'SELECT version FROM college_stamp WHERE id = 1 FOR UPDATE')
+
+/** Whether there is a college; asked by whoever would put one in, one after the other. */
+export async function hasCollege(tx: Executor): Promise<boolean> {
+  await lockCollege(tx)
+  return (await plain(tx, 'SELECT id FROM institution LIMIT 1')).length > 0
+}
 
 /** Puts the institution itself into an empty installation. */
 export async function addCollege(tx: Executor, values: Omit<typeof institution.$inferInsert, 'id'>) {

@@ -90,8 +90,9 @@ test('from an empty installation to the first planned course: set up, errors sho
   await expect(page).toHaveURL(/student\/\d+\/now/)
   await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: /^Plan/ }).click()
   await page.getByRole('button', { name: 'Draft the rest' }).click()
-  await page.getByRole('button', { name: /^Draft/ }).last().click()
-  await page.getByRole('button', { name: /^Take/ }).first().click()
+  const drawer = page.getByRole('region', { name: 'Draft the rest' })
+  await drawer.getByRole('button', { name: 'Draft', exact: true }).click()
+  await drawer.getByRole('button', { name: 'Take this draft' }).click()
   await expect(page.getByRole('button', { name: /^HYD 210/ })).toBeVisible()
 
   const { db, close } = connect(url, 2)

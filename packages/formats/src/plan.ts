@@ -5,6 +5,7 @@ import { EMPTY_PLAN, type Plan } from '@ridgeway/core/planning'
 import { type LineRef, newEntryId } from '@ridgeway/core/record'
 import { formatCredits } from '@ridgeway/words'
 import { checkShape, type FormatProblem, readJson, sayPath } from './json'
+import { delimiterOf, harmless, plainCell } from './spreadsheet'
 
 /** Names the shape and its version; a file of another one is refused. */
 const PLAN_FORMAT = 'ridgeway-plan/1'
@@ -115,17 +116,7 @@ export function writePlanCsv(plan: Plan, courses: ReadonlyMap<string, Course>): 
     ),
     ...plan.placeholders.map(one => [one.term, '', 'to choose', formatCredits(one.credits), '', one.line, one.note]),
   ].sort((a, b) => byTerm(a[0]!, b[0]!) || a[1]!.localeCompare(b[1]!))
-  return `${Papa.unparse({ fields: [...PLAN_COLUMNS], data: rows.map(row => row.map(neutral)) })}\r\n`
-}
-
-/** A cell that begins like a formula, or like a cell made harmless, is made harmless; reading takes exactly that back. */
-const neutral = (cell: string) => /^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell
-const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell
-
-/** What parts the cells, as the first row has it: what stands in a note below says nothing about that. */
-function delimiterOf(text: string): string {
-  const [header = ''] = text.split(/\r?\n/, 1)
-  return [',', ';', '\t'].find(one => header.includes(one)) ?? ','
+  return `${Papa.unparse({ fields: [...PLAN_COLUMNS], data: rows.map(row => row.map(harmless)) })}\r\n`
 }
 
 /** Reads a plan from a table with at least the columns "term" and "course"; problems name the row, the header being row 1. */
@@ -145,13 +136,13 @@ export function readPlanCsv(text: string, name: string, known: KnownCatalog): Re
   const builder = new Builder(known)
   data.forEach((cells, index) => {
     if (Object.values(cells).every(value => typeof value !== 'string' || value.trim() === '')) return
-    const cell = (column: typeof PLAN_COLUMNS[number]) => plain((cells[column] ?? '').replace(/\r\n/g, '\n')).trim()
+    const cell = (column: typeof PLAN_COLUMNS[number]) => plainCell((cells[column] ?? '').replace(/\r\n/g, '\n')).trim()
     const row = index + 2
     const amount = cell('credits') === '' ? null : Number(cell('credits'))
     if (amount !== null && !(amount >= 0 && amount <= 20))
       return builder.say(row, `"${cell('credits')}" is no number of credits from 0 to 20.`)
     const countsFor = cell('counts for') || null
-    const placed = { term: cell('term').toUpperCase(), note: plain((cells.note ?? '').replace(/\r\n/g, '\n')).slice(0, 500),
+    const placed = { term: cell('term').toUpperCase(), note: plainCell((cells.note ?? '').replace(/\r\n/g, '\n')).slice(0, 500),
       credits: amount }
     if (cell('course') === '') {
       if (!countsFor) return builder.say(row, 'There is neither a course nor a line that it counts for.')

@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { delimiterOf, harmless, plainCell } from '../spreadsheet'
 import type { Cell } from './cells'
 
 /** The row of a table, one value a column. */
@@ -51,10 +52,6 @@ export interface ReadRows<Row> {
   problems: CollegeProblem[]
 }
 
-/** A cell that begins like a formula, or like a cell made harmless, is made harmless; reading takes exactly that back. */
-const harmless = (cell: string) => /^'*[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell
-const plain = (cell: string) => /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell
-
 /**
  * Reads a table (RFC 4180, UTF-8 with or without its mark, comma or semicolon or tab). Every problem names its row and column; rows with
  * a problem are left out, so that what they would refer to is not blamed as well.
@@ -75,9 +72,7 @@ export function readRows<Row>({ file, columns, keyOf }: Table<Row>, content: str
     say(null, null, 'This is no text file. Save the table as CSV.')
     return result
   }
-  const header = /^[^\n\r]*/.exec(clean)![0]
-  const delimiter = [',', ';', '\t'].sort((a, b) => header.split(b).length - header.split(a).length)[0]!
-  const { data, errors } = Papa.parse<string[]>(clean, { delimiter, skipEmptyLines: false })
+  const { data, errors } = Papa.parse<string[]>(clean, { delimiter: delimiterOf(clean), skipEmptyLines: false })
   const broken = errors.find(error => error.type === 'Quotes')
   if (broken) {
     say((broken.row ?? 0) + 1, null, 'A quotation mark is not closed, or stands inside a cell without a second one before it.')
@@ -122,7 +117,7 @@ function readRow<Row>(columns: Table<Row>['columns'], at: readonly number[], cel
   const row: Record<string, unknown> = {}
   let isFine = true
   columns.forEach(({ name, title, cell, preset }, c) => {
-    const written = plain((cells[at[c]!] ?? '').replace(/\r\n/g, '\n')).trim()
+    const written = plainCell((cells[at[c]!] ?? '').replace(/\r\n/g, '\n')).trim()
     const value = written === '' && preset !== undefined ? preset : cell.read(written)
     if (value === undefined) {
       isFine = false

@@ -3,7 +3,7 @@ import { setUp } from '#shared/contract/acts/college'
 import { call, toProblem, type Problem } from '~/composables/useApi'
 
 /** The beginning of an empty installation: the college's name and zone, and the first person of its office. */
-definePageMeta({ layout: false })
+definePageMeta({ layout: 'alone' })
 useHead({ title: 'Set up · Ridgeway' })
 const zones = Intl.supportedValuesOf('timeZone')
 const values = reactive({ code: '', college: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone, name: '', username: '', email: '',
@@ -25,8 +25,7 @@ async function begin() {
 </script>
 
 <template>
-  <main class="alone">
-    <RidgewayMark class="mark" />
+  <div>
     <h1>Begin with your college</h1>
     <p class="second">
       This Ridgeway holds no college yet. Say what it is called and who runs its office; terms, courses, sections and people come in the
@@ -51,12 +50,5 @@ async function begin() {
       <FailedBox v-if="problem" :problem="problem" />
       <ActButton weight="full" type="submit" :busy="busy">{{ busy ? 'Setting up …' : 'Set up the college' }}</ActButton>
     </form>
-  </main>
+  </div>
 </template>
-
-<style scoped>
-.alone { max-width: 460px; margin: 0 auto; padding: 40px 20px; }
-.mark { margin-bottom: 20px; }
-form { display: grid; gap: 10px; margin-top: 16px; }
-h2 { margin: 10px 0 0; }
-</style>

@@ -2,7 +2,7 @@
 import type { Problem } from '~/composables/useApi'
 
 /** An invitation is taken: somebody chooses the password to sign in with. The code stands behind the hash, which no server logs. */
-definePageMeta({ layout: false })
+definePageMeta({ layout: 'alone' })
 useHead({ title: 'Welcome · Ridgeway' })
 const session = useSessionStore()
 const route = useRoute()
@@ -25,8 +25,7 @@ async function take() {
 </script>
 
 <template>
-  <main class="alone">
-    <RidgewayMark class="mark" />
+  <div>
     <h1>Welcome to Ridgeway</h1>
     <FailedBox
       v-if="!code"
@@ -47,11 +46,5 @@ async function take() {
         <ActButton weight="full" type="submit" :busy="busy" :off="lacking">Keep it and sign in</ActButton>
       </form>
     </template>
-  </main>
+  </div>
 </template>
-
-<style scoped>
-.alone { max-width: 420px; margin: 0 auto; padding: 40px 20px; }
-.mark { margin-bottom: 20px; }
-form { display: grid; gap: 10px; margin-top: 16px; }
-</style>

@@ -97,7 +97,9 @@ describe('what is there once', () => {
       FROM students LIMIT 1`],
     ['a meeting at a site that is none', sql`UPDATE meetings SET site = 'nowhere' LIMIT 1`],
     ['a program that is none', sql`UPDATE student_programs SET program = 'XXX-BS-1999' LIMIT 1`],
-    ['an exception in the place of a course that is none', sql`UPDATE exceptions SET instead = 'XXX 999' LIMIT 1`],
+    ['an exception for a course that is none', sql`UPDATE exceptions SET course = 'XXX 999' WHERE kind <> 'substitution' LIMIT 1`],
+    ['a substitution in the place of a course that is none', sql`UPDATE exceptions SET instead = 'XXX 999' LIMIT 1`],
+    ['a course taken here that is none', sql`UPDATE records SET course = 'XXX 999' WHERE source = 'here' LIMIT 1`],
     ['a ledger line about seats that are none', sql`UPDATE ledger SET pool = 999999999 LIMIT 1`],
   ])('%s is refused by the table itself', async (_, statement) => {
     await expect(db.execute(statement)).rejects.toThrow()

@@ -68,7 +68,7 @@ export const studentPrograms = mysqlTable('student_programs', {
 export const records = mysqlTable('records', {
   id: int().autoincrement().primaryKey(),
   student: int().notNull().references(() => students.person),
-  /** A course of another college keeps its own code: it need not be in the catalog. */
+  /** A course of another college keeps its own code: it need not be in the catalog; what was taken here must be. */
   course: varchar({ length: 10 }).notNull(),
   term: varchar({ length: 6 }),
   credits: int().notNull(),
@@ -79,6 +79,8 @@ export const records = mysqlTable('records', {
   topic: varchar({ length: 120 }),
   state: varchar({ length: 12 }).$type<'completed' | 'under way'>().notNull(),
   source: varchar({ length: 10 }).$type<CourseItem['source']>().notNull(),
+  listedCourse: varchar('listed_course', { length: 10 }).generatedAlwaysAs(sql`if(source = 'here', course, null)`, { mode: 'stored' })
+    .references(() => courses.code),
 }, table => [index('records_student').on(table.student)])
 
 export const holds = mysqlTable('holds', {
@@ -97,8 +99,10 @@ export const exceptions = mysqlTable('exceptions', {
   student: int().notNull().references(() => students.person),
   kind: varchar({ length: 20 }).$type<'prerequisite' | 'load' | 'substitution' | 'waiver' | 'seat' | 'restriction'
   | 'late add' | 'clash'>().notNull(),
-  /** What counts by it; it need not be in the catalog. */
+  /** What counts by a substitution need not be in the catalog; any other course must be. */
   course: varchar({ length: 10 }),
+  listedCourse: varchar('listed_course', { length: 10 }).generatedAlwaysAs(sql`if(kind = 'substitution', null, course)`, { mode: 'stored' })
+    .references(() => courses.code),
   term: varchar({ length: 6 }).references(() => terms.code),
   /** For `substitution` and `waiver`: the line of a program, and the listed course in whose place another counts. */
   program: varchar({ length: 20 }),

@@ -72,7 +72,7 @@ export async function readCollegeAsRows(db: Executor): Promise<CollegeAsRows> {
           residence: student?.residence ?? 'resident', cohorts: student?.cohorts ?? [],
           placements: Object.entries(student?.placements ?? {}).map(([test, score]) => ({ test, score })) }
       }),
-      records: (await db.select().from(s.records).orderBy(s.records.id)).map(({ id: _, student, ...row }) => {
+      records: (await db.select().from(s.records).orderBy(s.records.id)).map(({ id: _, listedCourse: __, student, ...row }) => {
         const key = `${student} ${row.course} ${row.term}`
         const attempt = (attempts.get(key) ?? 0) + 1
         attempts.set(key, attempt)

@@ -1,0 +1,4 @@
+ALTER TABLE `exceptions` ADD `listed_course` varchar(10) GENERATED ALWAYS AS (if(kind = 'substitution', null, course)) STORED;--> statement-breakpoint
+ALTER TABLE `records` ADD `listed_course` varchar(10) GENERATED ALWAYS AS (if(source = 'here', course, null)) STORED;--> statement-breakpoint
+ALTER TABLE `exceptions` ADD CONSTRAINT `exceptions_listed_course_courses_code_fk` FOREIGN KEY (`listed_course`) REFERENCES `courses`(`code`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `records` ADD CONSTRAINT `records_listed_course_courses_code_fk` FOREIGN KEY (`listed_course`) REFERENCES `courses`(`code`) ON DELETE no action ON UPDATE no action;

@@ -2,7 +2,7 @@ import { type CollegeFiles, type CollegeProblem, compareCollege, type KnownColle
   type SectionRow, type TableName, TABLES, toCourse, writeCollege, writeProgramText } from '@ridgeway/formats'
 import { type Program, programId } from '@ridgeway/core/requirements'
 import type { Executor } from '../db/database'
-import { type CollegeAsRows, keepCollegeRows, poolKey, readCollegeAsRows, sectionKey } from '../db/store/college-folder'
+import { type CollegeAsRows, keepCollegeRows, lockUsed, readCollegeAsRows, sectionKey } from '../db/store/college-folder'
 import { lockCollege } from '../db/store/college'
 import { writeLedger } from '../db/store/students'
 
@@ -36,7 +36,9 @@ export async function takeFolder(tx: Executor, files: CollegeFiles,
   if (!read.ok) return read
   const { institution, rows, programs } = read.college
   const difference = compareCollege(now.rows, read.college)
-  const problems = seatProblems(now, difference.sections?.changed ?? [])
+  const others = (difference.sections?.changed ?? []).map(one => one.after)
+  // What is put in force is decided on seats that nobody can take meanwhile.
+  const problems = seatProblems(keep ? await lockUsed(tx, now, others) : now.used, others)
   if (problems.length > 0) return { ok: false, problems }
   const before = new Map(now.programs.map(program => [programId(program), writeProgramText(program)]))
   const isNew = (program: Program) => !before.has(programId(program))
@@ -87,13 +89,13 @@ function knownOf({ rows, programs, scale }: CollegeAsRows): KnownCollege {
 }
 
 /** Seats that somebody has cannot be taken away by a file. */
-function seatProblems({ used }: CollegeAsRows, changed: readonly { after: SectionRow }[]): CollegeProblem[] {
-  return changed.flatMap(({ after }) => {
-    const key = sectionKey(after)
-    const wanted = new Map<string, number>([[poolKey(key, null), after.seats], ...after.reserved.map(one =>
-      [poolKey(key, one.for), one.seats] as const)])
-    return [...used].filter(([pool, taken]) => pool.startsWith(`${key} `) && taken > (wanted.get(pool) ?? 0)).map(([, taken]) => ({
-      file: TABLES.sections.file, row: null, column: 'seats',
-      message: `${key}: ${taken} of its seats are taken or held; it cannot have fewer. Move those students first.` }))
+function seatProblems(used: CollegeAsRows['used'], changed: readonly SectionRow[]): CollegeProblem[] {
+  return changed.flatMap((row) => {
+    const key = sectionKey(row)
+    const kept = (forGroup: string | null) => forGroup === null ? row.seats : row.reserved.find(one => one.for === forGroup)?.seats ?? 0
+    return (used.get(key) ?? []).filter(one => one.seats > kept(one.forGroup)).map(({ seats, forGroup }) => ({
+      file: TABLES.sections.file, row: null, column: forGroup === null ? 'seats' : 'seats kept',
+      message: `${key}: ${seats} of its seats${forGroup === null ? '' : ` for ${forGroup}`} are taken or held; it cannot have fewer. `
+        + 'Move those students first.' }))
   })
 }

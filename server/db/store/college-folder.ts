@@ -11,7 +11,7 @@ import * as s from '../schema'
 import { readCollegeRows } from './college'
 import { groupBy } from './group'
 import { change, plain } from './plain'
-import { changeSections, readTermSections } from './sections'
+import { changeSections, lockSeats, readTermSections } from './sections'
 
 /** The whole college as the rows of its folder, and what the rows are in the tables. */
 export interface CollegeAsRows {
@@ -20,13 +20,19 @@ export interface CollegeAsRows {
   programs: Program[]
   /** Ids by key: sections by term, course and label, people by their sign-in names. */
   ids: { sections: ReadonlyMap<string, number>, people: ReadonlyMap<string, number> }
-  /** Seats of a section's categories that are taken or held, by the section's key and whom they are kept for. */
-  used: ReadonlyMap<string, number>
+  /** Seats that are taken or held, by the section's key. */
+  used: ReadonlyMap<string, readonly UsedSeats[]>
   scale: GradeScale
 }
 
+/** One category of a section's seats, and how many of it are taken or held. */
+export interface UsedSeats {
+  pool: number
+  forGroup: string | null
+  seats: number
+}
+
 export const sectionKey = ({ term, course, label }: Pick<SectionRow, 'term' | 'course' | 'label'>) => `${term} ${course} ${label}`
-export const poolKey = (section: string, forGroup: string | null) => `${section} ${forGroup ?? ''}`
 
 /** Reads everything that a folder holds. */
 export async function readCollegeAsRows(db: Executor): Promise<CollegeAsRows> {
@@ -54,8 +60,8 @@ export async function readCollegeAsRows(db: Executor): Promise<CollegeAsRows> {
     programs: programs.map(program => program.body),
     ids: { sections: new Map(sections.map(section => [sectionKey(section), section.id])),
       people: new Map(people.map(person => [person.username, person.id])) },
-    used: new Map(sections.filter(section => section.seatsWith === null).flatMap(section => section.pools.map(pool =>
-      [poolKey(sectionKey(section), pool.forGroup), seats.get(pool.id)?.used ?? 0] as const))),
+    used: new Map(sections.filter(section => section.seatsWith === null).map(section => [sectionKey(section), section.pools.map(pool =>
+      ({ pool: pool.id, forGroup: pool.forGroup, seats: seats.get(pool.id)?.used ?? 0 }))] as const)),
     rows: {
       sites, travel,
       terms: terms.map(({ sectionsVersion: _, ...term }) => fromTerm({ ...term, sessions: [] })),
@@ -80,6 +86,17 @@ export async function readCollegeAsRows(db: Executor): Promise<CollegeAsRows> {
       }),
     },
   }
+}
+
+/** Seats of these sections that are taken or held, locked: until this transaction ends they stay so. All are locked in one order. */
+export async function lockUsed(tx: Executor, { used }: CollegeAsRows, rows: readonly SectionRow[]): Promise<CollegeAsRows['used']> {
+  const mine = rows.flatMap((row) => {
+    const pools = used.get(sectionKey(row))
+    return pools ? [[sectionKey(row), pools] as const] : []
+  })
+  const locked = await lockSeats(tx, mine.flatMap(([, pools]) => pools.map(one => one.pool)))
+  const now = new Map(locked.map(seats => [seats.pool, seats.taken + seats.held]))
+  return new Map(mine.map(([key, pools]) => [key, pools.map(one => ({ ...one, seats: now.get(one.pool) ?? 0 }))]))
 }
 
 /** Rows in one statement. */

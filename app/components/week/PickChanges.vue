@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Section } from '@ridgeway/core/catalog'
+import { distanceInWeek } from '@ridgeway/core/weeks'
 import { sayFinding, sayMeetings } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
 import type { Problem } from '~/composables/useApi'
@@ -13,14 +13,10 @@ const moved = computed(() => student.state?.moved ?? [])
 const GONE = ['section-cancelled', 'section-unknown']
 const gone = computed(() => student.state?.refused.filter(one => GONE.includes(one.finding.code)) ?? [])
 onMounted(() => (gone.value.length + moved.value.length > 0) && void week.ensure())
-/** Bundles that fit, those first that begin nearest to the hours that were chosen. */
+/** Bundles that fit, those first whose hours are nearest to those that were chosen. */
 function nearest(course: string): BundleView[] {
-  const row = student.state?.lineUp.find(one => one.course === course)
-  const starts = row?.seen?.map(meeting => meeting.start) ?? []
-  const distance = (bundle: BundleView) => {
-    const mine = bundle.sections.flatMap((section: Section) => section.meetings.map(meeting => meeting.start))
-    return mine.length === 0 || starts.length === 0 ? 900 : Math.min(...mine.flatMap(a => starts.map(b => Math.abs(a - b))))
-  }
+  const before = student.state?.lineUp.find(one => one.course === course)?.seen ?? []
+  const distance = (bundle: BundleView) => distanceInWeek(bundle.sections.flatMap(section => section.meetings), before)
   return (week.courses?.find(one => one.course === course)?.bundles ?? []).filter(bundle => fits(bundle) && !bundle.picked)
     .sort((a, b) => distance(a) - distance(b)).slice(0, 3)
 }

@@ -25,7 +25,7 @@ const acts = [{ what: 'exchange', words: 'exchange …', says: 'Exchange' }, { w
 <template>
   <section aria-labelledby="so-far">
     <h2 id="so-far">This term so far</h2>
-    <p v-if="registered.length + student.state!.waitlisted.length === 0" class="second">Nothing is registered yet.</p>
+    <p v-if="registered.length + student.waits.length === 0" class="second">Nothing is registered yet.</p>
     <FailedBox v-if="problem" :problem="problem" />
     <p v-if="refusals.length" class="blocking" role="alert">
       The seat is still held for you, and nothing is changed: {{ refusals.join(' ') }}
@@ -52,7 +52,7 @@ const acts = [{ what: 'exchange', words: 'exchange …', says: 'Exchange' }, { w
           </WordLink>
         </p>
       </li>
-      <li v-for="wait in student.state!.waitlisted" :key="wait.id"><WaitRow :wait="wait" /></li>
+      <li v-for="wait in student.waits" :key="wait.id"><WaitRow :wait="wait" /></li>
     </ul>
     <p v-if="student.isOwn && registered.length > 1" class="whole">
       <WordLink class="small" @click="ask(registered.map(row => row.course), 'leave')">

@@ -4,7 +4,7 @@ import { deadlinesOf, type Section, type Term } from '@ridgeway/core/catalog'
 import { exchangedBack, moneyBack, type Price } from '@ridgeway/core/money'
 import { readLeaving, WITHDRAWN } from '@ridgeway/core/next'
 import type { StudentFile } from '@ridgeway/core/planning'
-import { chosenCredits, decideRun, type LineUpRow, type RowDecision } from '@ridgeway/core/registration'
+import { chosenCredits, type RowDecision } from '@ridgeway/core/registration'
 import type {
   changeRegistered as DeclaredChange, ChangeResult, decideOffer as DeclaredDecide, dropCourses as DeclaredDrop,
   exchangeCourse as DeclaredExchange, leaveWaitlist as DeclaredLeave, takeOffer as DeclaredOffer,
@@ -12,9 +12,10 @@ import type {
 import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
 import { type College, findTerm } from '../college/college'
+import { decideInstead, staysBeside } from '../college/instead'
 import { pricesOf } from '../college/prices'
 import { Refusal } from '../college/refusal'
-import { creditsPlanned, decisionContext, fileOf, gatesOf, planIn } from '../college/student'
+import { creditsPlanned, fileOf, planIn } from '../college/student'
 import type { Executor } from '../db/database'
 import {
   answeredBefore, type Entry, type Given, keepAnswer, keepChange, keepExchange, keepLeaving, offersOf, ownersOf, readEntry, registeredIn,
@@ -309,18 +310,9 @@ async function decideTaking({ tx, college, at, date }: Changing, { take, dossier
   term: Term
   gone: readonly Given[]
 }): Promise<RowDecision> {
-  const courses = new Set(gone.map(one => one.course))
-  const without: StudentFile = { ...file, record: file.record.filter(item =>
-    !(item.term === term.code && item.state === 'registered' && courses.has(item.course))) }
-  const stays = dossier.registered.filter(row => row.term === term.code && !courses.has(row.course))
+  const stays = staysBeside(dossier, term.code, new Set(gone.map(one => one.course)))
   const now = await college.sections.now(tx, term.code, [...new Set([take.course, ...stays.map(row => row.course)])])
-  const mine = withOffered(now, take.offers.map(one => ({ section: one.section, pool: one.offerPool })))
-  const sections = mine.map((section): Section => ({ ...section, pools: section.pools.map(pool => ({ ...pool,
-    taken: pool.taken - gone.filter(one => one.pool === pool.id).length })) }))
-  const row: LineUpRow = { id: 1, course: take.course, sectionIds: take.sectionIds, waitIfFull: take.waits,
-    credits: take.credits ?? creditsPlanned(file, take.course, term.code) }
-  const context = decisionContext(college, dossier, { file: without, gates: gatesOf(dossier, college, term, without, at, null), term,
-    date },
-  sections, sections.filter(section => stays.some(one => one.section === section.id)))
-  return decideRun([row], context)[0]!
+  return decideInstead({ college, dossier, file, term, at, date, gone }, { id: 1, course: take.course, sectionIds: take.sectionIds,
+    waitIfFull: take.waits, credits: take.credits ?? creditsPlanned(file, take.course, term.code) },
+  withOffered(now, take.offers.map(one => ({ section: one.section, pool: one.offerPool }))))
 }

@@ -20,3 +20,9 @@ export function timeLeft(from: string, until: string): string {
 export function toLocal(instant: string, zone: string): DateTime {
   return DateTime.fromISO(instant, { zone })
 }
+
+/** What the college's clock shows, such as `2026-11-09T08:00`, as an instant; empty where it is no moment. */
+export function fromLocal(text: string, zone: string): string {
+  const moment = DateTime.fromISO(text, { zone })
+  return moment.isValid ? moment.toUTC().toISO({ suppressMilliseconds: false }) : ''
+}

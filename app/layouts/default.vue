@@ -10,6 +10,7 @@ const route = useRoute()
 const { local } = useNow()
 /** A file's page, also while the file is on its way: what stands in the head then stands there from the first. */
 const atFile = computed(() => route.path.startsWith('/student/'))
+const atOffice = computed(() => /^\/office(\/|$)/.test(route.path) && session.account?.role === 'office' && catalog.terms.length > 0)
 const inFile = computed(() => atFile.value && student.state !== null)
 const { open: openFind } = useInAddress('find')
 const termName = computed(() => workingTerm.term?.name ?? (catalog.ready ? 'no terms yet' : '…'))
@@ -30,7 +31,8 @@ useIntervalFn(() => others.value && document.visibilityState === 'visible' && vo
 const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
-  'office': 'Office', 'college': 'The college\'s tables',
+  'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'people': 'People',
+  'ledger': 'What happened',
   'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }
@@ -70,7 +72,7 @@ async function leave() {
         }}</span>
         <WhoIsHere v-if="inFile" />
       </div>
-      <div class="middle"><TheRidge v-if="inFile" /></div>
+      <div class="middle"><TheRidge v-if="inFile" /><OfficeRidge v-else-if="atOffice" /></div>
       <div class="tools">
         <v-menu v-model="termMenu">
           <template #activator="{ props: menu }">

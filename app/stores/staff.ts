@@ -1,13 +1,18 @@
 import { loadProgramFile, type ProgramCheck } from '#shared/contract/acts/college'
+import type { OfficeNeed } from '@ridgeway/core/office'
 import { readOpenings, readSeats, type SeatRow } from '#shared/contract/views/college'
+import { readOfficeToday } from '#shared/contract/views/office'
 import { call, look, toProblem, type Problem } from '~/composables/useApi'
+
+export interface Opening { term: string, from: string, program: string | null, earnedMin: number, words: string }
 
 /** Lists of the office. */
 export const useStaffStore = defineStore('staff', () => {
   const workingTerm = useWorkingTermStore()
   const catalog = useCatalogStore()
   const seats = shallowRef<SeatRow[] | null>(null)
-  const openings = shallowRef<{ term: string, from: string, words: string }[]>([])
+  const openings = shallowRef<Opening[]>([])
+  const needs = shallowRef<OfficeNeed[] | null>(null)
   const failed = ref<Problem | null>(null)
 
   async function read(work: () => Promise<void>) {
@@ -21,6 +26,14 @@ export const useStaffStore = defineStore('staff', () => {
   }
   const loadSeats = () => read(async () => {
     seats.value = await look(readSeats, { term: workingTerm.code })
+  })
+  /** What needs the office, and the openings, as they are now. */
+  const loadToday = () => read(async () => {
+    const term = workingTerm.code
+    const [today, all] = await Promise.all([look(readOfficeToday, { term }), look(readOpenings, {})])
+    if (term !== workingTerm.code) return
+    needs.value = today.needs
+    openings.value = all
   })
   const loadOpenings = () => read(async () => {
     openings.value = await look(readOpenings, {})
@@ -36,5 +49,5 @@ export const useStaffStore = defineStore('staff', () => {
       return toProblem(error)
     }
   }
-  return { sendProgramFile, seats, openings, failed, loadSeats, loadOpenings }
+  return { sendProgramFile, seats, needs, loadToday, openings, failed, loadSeats, loadOpenings }
 })

@@ -6,7 +6,7 @@ import {
   readStanding, type Standing, withReports,
 } from '@ridgeway/core/planning'
 import { readCredit } from '@ridgeway/core/record'
-import { chosenCredits, groupsOf } from '@ridgeway/core/registration'
+import { chosenCredits, groupsOf, offersAsBundles } from '@ridgeway/core/registration'
 import { fromInstant } from '@ridgeway/core/weeks'
 import type { z } from 'zod'
 import { markRead as readComments } from '#shared/contract/acts/advising'
@@ -220,6 +220,13 @@ export const useStudentStore = defineStore('student', () => {
     return last?.kind === 'void' ? last.date : null
   })
 
+  /** Cancelled sections whose course still stands in the plan. */
+  const gone = computed(() => state.value?.gone.filter(one => entries.value.some(entry => entry.course === one.course
+    && entry.term === workingTerm.code)) ?? [])
+
+  /** What is waited for; a bundle that is offered is one offer. */
+  const waits = computed(() => offersAsBundles(state.value?.waitlisted ?? []))
+
   /** Comments of others that whoever looks has not read. */
   const unread = computed(() => {
     const me = session.account?.id ?? 0
@@ -250,9 +257,10 @@ export const useStudentStore = defineStore('student', () => {
       moved: student.moved,
       plannedInTerm: standing.value.items.filter(item => item.term === term.code && item.state !== 'completed').length,
       openCredits: standing.value.unplaced,
-      offers: student.waitlisted.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,
+      offers: waits.value.filter(w => w.offerUntil && w.offerUntil > instant.value).map(w => ({ ...w,
         hoursLeft: Math.floor((Date.parse(w.offerUntil!) - Date.parse(instant.value)) / 3_600_000) }),
       ),
+      gone: gone.value,
       feesDue: feesDue.value,
       voidedOn: voidedOn.value,
       advisor: student.advisor?.name ?? null,
@@ -324,7 +332,7 @@ export const useStudentStore = defineStore('student', () => {
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, unread, markRead, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
+    unpicked, unread, markRead, waits, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
     load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
     changed, localDate,
     version: sync.version, preview, previewed, shown, before, standingPlan, suggestion, suggesting, here, pace }

@@ -33,13 +33,20 @@ export async function takeFolder(tx: Executor, files: CollegeFiles,
   if (keep) await lockCollege(tx)
   const now = await readCollegeAsRows(tx)
   const read = readCollege(files, knownOf(now))
-  if (!read.ok) return read
+  const refuse = async (problems: CollegeProblem[]): Promise<FolderResult> => {
+    const { file, row, message } = problems[0]!
+    if (keep)
+      await writeLedger(tx, { at, actor, student: null, action: 'import refused', detail: { problems: problems.length,
+        first: `${file}${row === null ? '' : `, row ${row}`}: ${message}`.slice(0, 300) } })
+    return { ok: false, problems }
+  }
+  if (!read.ok) return refuse(read.problems)
   const { institution, rows, programs } = read.college
   const difference = compareCollege(now.rows, read.college)
   const others = (difference.sections?.changed ?? []).map(one => one.after)
   // What is put in force is decided on seats that nobody can take meanwhile.
   const problems = seatProblems(keep ? await lockUsed(tx, now, others) : now.used, others)
-  if (problems.length > 0) return { ok: false, problems }
+  if (problems.length > 0) return refuse(problems)
   const before = new Map(now.programs.map(program => [programId(program), writeProgramText(program)]))
   const isNew = (program: Program) => !before.has(programId(program))
   const isOther = (program: Program) => !isNew(program) && before.get(programId(program)) !== writeProgramText(program)
@@ -62,7 +69,7 @@ export async function takeFolder(tx: Executor, files: CollegeFiles,
     ...fresh.slice(0, SHOWN).map((program): RowChange => ({ file: 'programs', key: programId(program),
       columns: isNew(program) ? null : [{ title: 'requirements', from: 'as they stand', to: 'as in the file' }] }))]
   if (keep) {
-    await keepCollegeRows(tx, { institution, programs: fresh, difference }, now)
+    await keepCollegeRows(tx, { institution, programs: fresh, difference }, now, at)
     await writeLedger(tx, { at, actor, student: null, action: 'import', detail: { tables } })
   }
   return { ok: true, kept: keep, tables, changes }

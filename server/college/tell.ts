@@ -13,15 +13,16 @@ const AT_ONCE = '2000-01-01T00:00:00.000Z'
 
 /** A notice without who did it: that is whoever acts. */
 type About<N extends Notice = Notice> = N extends Notice ? Omit<N, 'by'> : never
-type Telling = Pick<Doing<unknown>, 'tx' | 'student' | 'at' | 'college' | 'visitor'>
+/** Who does it; null for what the college does by itself. */
+type Telling = Pick<Doing<unknown>, 'tx' | 'student' | 'at' | 'college'> & { visitor: { id: number, name: string } | null }
 
 /** Tells people what was done in a student's file; whoever did it is not told. */
 export async function tell({ tx, student, at, college, visitor }: Telling, people: readonly number[], about: About): Promise<void> {
-  const notice = { ...about, by: visitor!.name } as Notice
+  const notice = { ...about, by: visitor?.name ?? college.name } as Notice
   const { date, minutes } = fromInstant(at, college.zone)
   const digest = toInstant(minutes < DIGEST_MINUTE ? date : shiftDate(date, 1), DIGEST_MINUTE, college.zone)
   for (const person of new Set(people))
-    if (person !== visitor!.id) await addNotice(tx, { person, student, at, notice, now: AT_ONCE, digest })
+    if (person !== visitor?.id) await addNotice(tx, { person, student, at, notice, now: AT_ONCE, digest })
 }
 
 /** Those who advise the student today: the advisor and who stands in. */

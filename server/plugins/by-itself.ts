@@ -1,4 +1,5 @@
 import { type MailWay, sendMail } from '../acts/mail'
+import { serveCancelled } from '../acts/cancelled'
 import { collectFees } from '../acts/money'
 import { serveWaitlists } from '../acts/offers'
 import { pressForCrowd } from '../standins/crowd'
@@ -26,6 +27,7 @@ async function mailWay(): Promise<MailWay | null> {
 /** Seats come free on any server, offers end and fees fall due by the clock alone. */
 const ALWAYS: readonly Task[] = [
   [1000, () => tell(serveWaitlists(useDatabase(), useKeptCollege()))],
+  [1000, () => tell(serveCancelled(useDatabase(), useKeptCollege()))],
   [3000, async () => {
     // Who pays for others in a demonstration pays before anybody is asked.
     if (process.env.RIDGEWAY_DEMO === '1') await payForCrowd(useDatabase(), useKeptCollege())

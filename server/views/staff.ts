@@ -20,7 +20,7 @@ export async function readSeatsView({ db, college, input }: Looking<{ term: stri
 }
 
 /** Seats of a course as students can take them: of its lectures or of its labs, whichever are fewer. */
-function seatsOffered(sections: readonly Section[]): Map<string, number> {
+export function seatsOffered(sections: readonly Section[]): Map<string, number> {
   const parts = new Map<string, Map<string, number>>()
   for (const { course, part, cancelled, pools } of sections) {
     if (cancelled) continue

@@ -54,6 +54,7 @@ export async function readStudentView(looking: Looking<{ term: string, plan?: nu
     lineUp: dossier.lineUp.filter(row => row.term === term.code).map(({ term: _, ...row }) => ({ ...row,
       credits: row.credits ?? creditsPlanned(plan, row.course, term.code) })),
     searches: beside.searches,
+    gone: beside.gone,
     feedSince: beside.feedSince,
     refused,
     moved: movedPicks(dossier.lineUp.filter(row => row.term === term.code), sections),

@@ -204,6 +204,28 @@ test('the doors, what the office sees, and the parts', async ({ page }) => {
   ])
 })
 
+test('what the office does', async ({ page }) => {
+  test.setTimeout(150_000)
+  await signIn(page, 'edda')
+  await look(page, [
+    ['terms', goTo(page, '/office/terms', 'Terms')],
+    ['sections', goTo(page, '/office/sections', 'Sections')],
+    ['a section', async () => {
+      await page.getByRole('button', { name: /^Open / }).first().click()
+      await expect(page.locator(DRAWER).getByRole('heading', { name: 'Seats' })).toBeVisible()
+    }, DRAWER],
+    ['cancelling it', async () => {
+      await page.getByRole('button', { name: 'Cancel this section …' }).click()
+      await expect(page.getByRole('dialog').getByLabel('Why')).toBeVisible()
+      await expect(page.getByRole('dialog').locator('[aria-busy=true]')).toHaveCount(0)
+    }, OVER],
+    ['people', goTo(page, '/office/people', 'People')],
+    ['placing holds', () => page.getByRole('button', { name: 'Place holds …' }).click(), OVER],
+    ['what happened', goTo(page, '/office/ledger', 'What happened')],
+    ['the tables', goTo(page, '/office/college', 'The college\'s tables')],
+  ])
+})
+
 test('advising, from both sides', async ({ page }) => {
   test.setTimeout(180_000)
   await signIn(page, 'yara')

@@ -55,6 +55,7 @@ test('a first-year confirms the program, and the gate opens', async ({ page }) =
 test('the office sees seats and openings; the working term is carried everywhere', async ({ page }) => {
   await signIn(page, 'edda')
   await expect(page.getByRole('heading', { name: 'Office' })).toBeVisible()
+  await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: /^Sections/ }).click()
   const sections = await db.select().from(s.sections).where(and(eq(s.sections.term, '2027SP'), eq(s.sections.course, 'HYD 230')))
   expect(sections.length).toBeGreaterThan(5)
   await page.getByLabel('Find a section').fill('HYD 230')

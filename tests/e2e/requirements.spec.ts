@@ -180,6 +180,7 @@ test('pictures have their tables, the standing prints with its date and catalog 
 
 test('the office checks a program file line by line, and puts a right one in force', async ({ page }) => {
   await signIn(page, 'corwin')
+  await waypoint(page, 'College')
   const text = readFileSync('demo/programs/est-min-2025.json', 'utf8')
   const wrong = text.replace('"STT 201", "STT 301"', '"STT 201", "STT 999"')
   const at = wrong.slice(0, wrong.indexOf('STT 999')).split('\n').length
@@ -257,7 +258,7 @@ test('a course of another college, in no catalog here, counts where the advisor 
 test('the office says how several programs are read', async ({ page }) => {
   const policy = async () => (await db.select().from(s.institution))[0]!.advising.programs ?? 'in order'
   await signIn(page, 'edda')
-  await page.goto('/office')
+  await page.goto('/office/college')
   const card = page.getByRole('region', { name: 'How advising works' })
   const choose = async (name: RegExp) => {
     await card.getByRole('button', { name: /^change/ }).click()

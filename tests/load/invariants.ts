@@ -23,7 +23,8 @@ export async function broken(db: Database, { money = true } = {}): Promise<Recor
     'one who waits for what they have': sql`SELECT w.student, w.section FROM waitlist_entries w
       JOIN registrations r ON r.student = w.student AND r.section = w.section`,
     'a ledger that does not replay to the seats': sql`SELECT p.id, p.taken, (SELECT COALESCE(SUM(CASE l.action WHEN 'register' THEN 1
-      WHEN 'drop' THEN -1 WHEN 'withdraw' THEN -1 WHEN 'void' THEN -1 ELSE 0 END), 0) FROM ledger l WHERE l.pool = p.id) n
+      WHEN 'drop' THEN -1 WHEN 'withdraw' THEN -1 WHEN 'void' THEN -1 WHEN 'section cancelled' THEN -1 ELSE 0 END),
+        0) FROM ledger l WHERE l.pool = p.id) n
       FROM seat_pools p HAVING p.taken <> n`,
   }
   if (money)

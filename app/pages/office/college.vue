@@ -56,7 +56,6 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
 <template>
   <div class="page">
     <PageHead title="The college's tables" :about="catalog.name">
-      <WordLink to="/office">Back to Office</WordLink>
       <ActButton :busy="saving" @click="save">Save everything as a zip</ActButton>
     </PageHead>
     <FailedBox v-if="problem" :problem="problem" retry @retry="load" />
@@ -96,6 +95,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
         <InvitePerson />
       </div>
     </div>
+    <CollegeRules class="beneath" />
   </div>
 </template>
 
@@ -103,6 +103,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
 .next { padding: 10px 16px; margin: 0 0 12px; }
 .two { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); gap: 12px; align-items: start; margin-top: 8px; }
 .right { display: grid; gap: 12px; }
+.beneath { margin-top: 12px; }
 .tables { padding: 6px 12px; }
 .figure :deep(.save), .figure :deep(.save *) { white-space: nowrap; }
 .words { white-space: normal; padding-block: 6px; }

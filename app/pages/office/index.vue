@@ -1,89 +1,62 @@
 <script setup lang="ts">
-import { sayCatalogProblem } from '@ridgeway/words'
+import { sayOfficeNeed } from '@ridgeway/words'
 
+/** What needs the office, most pressing first, each with the place where it is done; beside it how registration goes. */
 const staff = useStaffStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
 const session = useSessionStore()
-const search = ref('')
 // Before there is a calendar, there is one thing to do here.
 watch(() => catalog.ready && catalog.terms.length === 0, isEmpty => isEmpty && navigateTo('/office/college', { replace: true }),
   { immediate: true })
-watch(() => workingTerm.code, code => code && Promise.all([staff.loadSeats(), staff.loadOpenings()]), { immediate: true })
-// The seats themselves come by themselves; who plans what is read again now and then.
-useIntervalFn(() => staff.loadSeats(), 30_000)
-useSeatStream(() => workingTerm.code)
-const headers = [
-  { title: 'Needs you for', key: 'need', value: 'urgency' },
-  { title: 'Course', key: 'course' },
-  { title: 'Section', key: 'label' },
-  { title: 'Part', key: 'part' },
-  { title: 'Seats', key: 'capacity', align: 'end' as const },
-  { title: 'Taken', key: 'taken', align: 'end' as const },
-  { title: 'Held', key: 'held', align: 'end' as const },
-  { title: 'Left', key: 'left', align: 'end' as const },
-  { title: 'Waiting', key: 'waiting', align: 'end' as const },
-  { title: 'Planned by', key: 'planned', align: 'end' as const },
-]
-const seats = useSeatsStore()
-const rows = computed(() => (staff.seats ?? []).map((row) => {
-  const now = seats.sumOf(workingTerm.code, row.id, row.pools) ?? row
-  return { ...row, ...now, left: now.capacity - now.taken - now.held }
-}))
-const totals = computed(() =>
-  rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }),
-)
-const about = computed(() =>
-  [workingTerm.term?.name, `${totals.value.taken} of ${totals.value.capacity} seats taken in ${rows.value.length} sections`,
-    `${rows.value.filter(row => row.urgency > 9).length} need something`].join(' · '),
-)
+const BLOCKING = ['registration closed', 'import refused', 'no opening']
+const needs = computed(() => (staff.needs ?? []).map(need => ({ ...sayOfficeNeed(need, session.zone), code: need.code,
+  blocking: BLOCKING.includes(need.code) })))
+const about = computed(() => [workingTerm.term?.name, staff.needs && `${count(staff.needs.length, 'thing')} to look at`]
+  .filter(Boolean).join(' · '))
+const PLACES = { terms: 'Terms', sections: 'Sections', people: 'People', college: 'College' }
 </script>
 
 <template>
   <div class="page">
-    <PageHead title="Office" :about="about">
-      <WordLink to="/office/college">The college's tables</WordLink>
-      <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
-    </PageHead>
-    <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
-    <v-data-table
-      class="card"
-      :headers="headers"
-      :items="rows"
-      :search="search"
-      :items-per-page="15"
-      :loading="!staff.seats"
-    >
-      <template #[`item.need`]="{ item }"><span :class="{ strong: item.urgency > 9 }">{{ item.need || 'nothing' }}</span></template>
-      <template #[`item.left`]="{ item }"
-        ><span :class="{ strong: item.left === 0 }">{{
-          item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left
-        }}</span></template
-      >
-    </v-data-table>
-    <div class="beneath">
-      <WhoAdvises />
-      <RegistrationSwitch />
-      <section class="card openings">
-        <h2>Openings</h2>
-        <p v-for="opening in staff.openings" :key="opening.term + opening.from">
-          <b>{{ catalog.term(opening.term)?.name }}</b> · {{ toLocal(opening.from, session.zone).toFormat('ccc d LLL yyyy, HH:mm') }} ·
-          {{ opening.words }}
+    <PageHead title="Office" :about="about"><WordLink to="/office/ledger">What happened</WordLink></PageHead>
+    <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadToday()" />
+    <div class="two">
+      <section class="card needs" aria-label="What needs the office">
+        <h2>What needs you</h2>
+        <p v-if="staff.needs && !needs.length" class="second">
+          Nothing for this term. Choose another working term above, or look ahead under Terms.
         </p>
+        <ol v-if="needs.length">
+          <li v-for="need in needs" :key="need.title" :class="{ blocking: need.blocking }">
+            <NuxtLink :to="`/office/${need.place}`" class="need">
+              <b>{{ need.title }}</b>
+              <span class="second">{{ need.words }}</span>
+              <span class="small place">{{ PLACES[need.place] }}</span>
+            </NuxtLink>
+          </li>
+        </ol>
+        <GreyShapes v-else-if="!staff.needs" />
       </section>
-      <section v-if="catalog.problems.length" class="card openings" aria-label="Problems of the catalog">
-        <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
-        <p v-for="(problem, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(problem) }}</p>
-      </section>
-      <HowAdvisingWorks />
-      <ProgramFiles />
+      <div class="right">
+        <PaceCard />
+        <RegistrationSwitch />
+      </div>
     </div>
   </div>
 </template>
 
 <style scoped>
-.finder { width: 220px; flex: none; }
-.beneath { margin-top: 12px; display: grid; gap: 12px; }
-.openings { padding: 10px 16px; }
-.openings p { margin: 2px 0; }
+.two { display: grid; grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr); gap: 12px; align-items: start; }
+.right { display: grid; gap: 12px; }
+.needs { padding: 10px 16px; }
+ol { list-style: none; padding: 0; margin: 6px 0 0; }
+li { border-top: 1px solid var(--line-soft); border-left: 3px solid var(--act); }
+li.blocking { border-left-color: var(--block); }
+.need { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1px 12px; padding: 8px 10px; color: inherit; text-decoration: none; }
+.need b { color: var(--ink); }
+.need .second { grid-column: 1; }
+.place { grid-area: 1 / 2; color: var(--act); font-weight: 600; }
+.need:hover { background: var(--act-tint); }
+@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -157,6 +157,17 @@ export function sayNotice(notice: Notice, { name, isOwn, zone }: Reading): Said 
       return { title: `${notice.by} moved the meeting`, words: `Now ${meeting}, ${notice.minutes} minutes.`, way: '' }
     case 'meeting cancelled':
       return { title: `${notice.by} cancelled the meeting`, words: `It was ${meeting}.`, way: 'Book another time if you still need it.' }
+    case 'section cancelled':
+      return notice.waited
+        ? { title: 'A section that you waited for was cancelled', words: '', way: 'Choose another bundle in Week.' }
+        : { title: 'A section that you registered for was cancelled', words: 'What was charged for it was given back.',
+            way: notice.offered ? 'A seat in another bundle is held for you under Register.' : 'Choose another bundle in Week.' }
+    case 'hold placed':
+      return { title: 'A hold stands on your registration', words: '', way: 'Read under Now whom to see.' }
+    case 'hold cleared':
+      return { title: 'A hold was cleared', words: '', way: '' }
+    case 'program confirmed':
+      return { title: `${notice.by} confirmed your program`, words: '', way: '' }
     case 'note shared':
       return { title: `${notice.by} shared a note with you`, words: '', way: 'Read it under Now.' }
     case 'advisor changed':

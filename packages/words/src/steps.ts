@@ -66,6 +66,11 @@ export function sayStep(step: NextStep, zone = 'UTC'): { title: string, words: s
     case 'voided':
       return { title: `Your registration for ${termName(step.term)} was voided`,
         words: `It was unpaid on ${sayDate(step.on)}. What is still open can be registered again; pay it with the press.` }
+    case 'section gone':
+      return { title: `${step.course}-${step.label} was cancelled`,
+        words: step.offered
+          ? 'What was charged for it was given back. A seat in another bundle is held for you: take it under Register.'
+          : 'What was charged for it was given back. Choose another bundle, or another course.' }
     case 'off path':
       return { title: 'A course off the path', words: sayCheck(step.check) }
     case 'cover open':

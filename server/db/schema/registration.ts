@@ -156,6 +156,7 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 export type LedgerAction = 'lift rule' | 'withdraw sign-off' | 'return plan' | 'ask exception' | 'decline exception' | 'reassign advisor'
   | 'name deputy' | 'suggest' | 'accept suggestion' | 'book meeting' | 'cancel meeting' | 'set advising' | 'take back lifted rule'
   | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
+  | 'cancel section' | 'restore section' | 'section cancelled' | 'set seats' | 'set openings' | 'import refused'
   | 'close registration' | 'import' | 'set up' | 'invite' | 'accept invitation'
   | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'
   | 'offer seat' | 'decline offer'

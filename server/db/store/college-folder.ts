@@ -11,7 +11,7 @@ import * as s from '../schema'
 import { readCollegeRows } from './college'
 import { groupBy } from './group'
 import { change, plain } from './plain'
-import { changeSections, lockSeats, readTermSections } from './sections'
+import { changeSections, keepSeats, lockSeats, readTermSections, type SeatsWanted } from './sections'
 
 /** The whole college as the rows of its folder, and what the rows are in the tables. */
 export interface CollegeAsRows {
@@ -125,7 +125,7 @@ export interface CollegeChange {
  * in the folder. Every server hears of it through the stamps.
  */
 export async function keepCollegeRows(tx: Executor, { institution, programs, difference }: CollegeChange,
-  now: CollegeAsRows): Promise<void> {
+  now: CollegeAsRows, at: string): Promise<void> {
   const fresh = <K extends keyof CollegeRows>(name: K): CollegeRows[K][number][] => {
     const found = difference[name]
     return found ? [...found.added, ...found.changed.map(one => one.after)] as CollegeRows[K][number][] : []
@@ -148,7 +148,7 @@ export async function keepCollegeRows(tx: Executor, { institution, programs, dif
   await put(tx, s.programs, programs.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear,
     body: program })), ['body'])
   const peopleIds = await keepPeople(tx, fresh('people'), now)
-  await keepSections(tx, difference.sections, now)
+  await keepSections(tx, difference.sections, now, at)
   await keepRecords(tx, difference.records, peopleIds)
 }
 
@@ -188,7 +188,7 @@ async function bump(tx: Executor, students: readonly number[]) {
     await change(tx, 'UPDATE students SET version = version + 1 WHERE person IN (?)', [students.slice(at, at + TOGETHER)])
 }
 
-async function keepSections(tx: Executor, difference: CollegeDifference['sections'], now: CollegeAsRows) {
+async function keepSections(tx: Executor, difference: CollegeDifference['sections'], now: CollegeAsRows, at: string) {
   if (!difference) return
   const ids = new Map(now.ids.sections)
   let next = await nextId(tx, s.sections)
@@ -207,7 +207,8 @@ async function keepSections(tx: Executor, difference: CollegeDifference['section
         await tx.delete(s.meetings).where(sql`${s.meetings.section} IN ${mine.slice(at, at + TOGETHER)}`)
       const meets = rows.flatMap(row => row.meets.map(meeting => ({ ...meeting, section: ids.get(sectionKey(row))! })))
       for (let at = 0; at < meets.length; at += TOGETHER) await tx.insert(s.meetings).values(meets.slice(at, at + TOGETHER))
-      for (const row of rows) nextPool = await keepSeats(tx, row, ids.get(sectionKey(row))!, nextPool)
+      for (const row of rows)
+        nextPool = await keepSeats(tx, { section: ids.get(sectionKey(row))!, wanted: seatsWanted(row), at }, nextPool)
     }
     await changeSections(tx, term, mine, edit)
   }
@@ -217,29 +218,14 @@ const splitRef = (ref: string) => {
   const [course, label] = ref.split('-') as [string, string]
   return { course, label }
 }
+/** Seats of a section by whom they are for; one that shares another's has none of its own. */
+function seatsWanted({ sharesWith, seats, reserved }: Pick<SectionRow, 'sharesWith' | 'seats' | 'reserved'>): SeatsWanted {
+  if (sharesWith !== null) return new Map()
+  return new Map([...seats > 0 || reserved.length === 0 ? [[null, seats] as const] : [], ...reserved.map(one => [one.for,
+    one.seats] as const)])
+}
 const plainSection = ({ seats: _, reserved: __, sharesWith: ___, waitlist, meets: ____, ...row }: SectionRow) =>
   ({ ...row, waitlistCapacity: waitlist })
-
-/** Sets the seats of a section's categories; one that is no longer named and that nobody uses goes. */
-async function keepSeats(tx: Executor, row: SectionRow, section: number, from: number): Promise<number> {
-  let next = from
-  const wanted = new Map<string | null, number>(row.sharesWith === null
-    ? [...row.seats > 0 || row.reserved.length === 0 ? [[null, row.seats] as const] : [],
-        ...row.reserved.map(one => [one.for, one.seats] as const)]
-    : [])
-  const pools = await tx.select().from(s.seatPools).where(eq(s.seatPools.section, section))
-  for (const pool of pools) {
-    const capacity = wanted.get(pool.forGroup)
-    wanted.delete(pool.forGroup)
-    if (capacity !== undefined) await tx.update(s.seatPools).set({ capacity }).where(eq(s.seatPools.id, pool.id))
-    else if (pool.taken + pool.held > 0) await tx.update(s.seatPools).set({ capacity: pool.taken + pool.held }).where(eq(s.seatPools.id,
-      pool.id))
-    else await tx.delete(s.seatPools).where(eq(s.seatPools.id, pool.id))
-  }
-  for (const [forGroup, capacity] of wanted) await tx.insert(s.seatPools).values({ id: next++, section, forGroup, capacity, taken: 0,
-    held: 0 })
-  return next
-}
 
 async function keepRecords(tx: Executor, difference: CollegeDifference['records'], ids: ReadonlyMap<string, number>) {
   if (!difference) return

@@ -3,7 +3,8 @@ import type { CourseCode, Meeting, Section, TermCode } from '@ridgeway/core/cata
 import type { Executor } from '../database'
 import { meetings, seatPools, sections } from '../schema'
 import { groupBy } from './group'
-import { change, plain } from './plain'
+import { unservedOf } from './changes'
+import { change, fromInstantText, plain, together } from './plain'
 
 /** Seats of a category of a section as they stand; sections that share seats have the same ones. `version` counts the changes of the
  * section that owns them, and of those that share them. */
@@ -84,3 +85,65 @@ export async function changeSections(tx: Executor, term: TermCode, ids: readonly
   await edit()
   await change(tx, 'UPDATE terms SET sections_version = sections_version + 1 WHERE code = ?', [term])
 }
+
+/** How many seats a section has by whom they are for; null is everybody. */
+export type SeatsWanted = ReadonlyMap<string | null, number>
+
+/**
+ * Sets the seats of a section's categories; one that is no longer named and that nobody uses goes. Seats that come where somebody waits are
+ * held for the waitlist, as those that are given up. The seats are locked by whoever calls. Gives the next free id of a category.
+ */
+export async function keepSeats(tx: Executor, { section, wanted, at }: { section: number, wanted: SeatsWanted, at: string },
+  from: number): Promise<number> {
+  let next = from
+  const pools = await tx.select().from(seatPools).where(eq(seatPools.section, section)).orderBy(asc(seatPools.id))
+  let waiting = pools.length > 0 ? (await unservedOf(tx, [section])).get(section) ?? 0 : 0
+  for (const pool of pools) {
+    const capacity = wanted.get(pool.forGroup)
+    if (capacity !== undefined) {
+      await tx.update(seatPools).set({ capacity }).where(eq(seatPools.id, pool.id))
+      const more = Math.max(0, Math.min(waiting, capacity - pool.capacity, capacity - pool.taken - pool.held))
+      if (more > 0) await holdForWaitlist(tx, { section, pool: pool.id }, more, at)
+      waiting -= more
+    }
+    else if (pool.taken + pool.held > 0 || await isTold(tx, pool.id))
+      await tx.update(seatPools).set({ capacity: pool.taken + pool.held }).where(eq(seatPools.id, pool.id))
+    else await tx.delete(seatPools).where(eq(seatPools.id, pool.id))
+  }
+  for (const [forGroup, capacity] of wanted) {
+    if (pools.some(pool => pool.forGroup === forGroup)) continue
+    const pool = next++
+    await tx.insert(seatPools).values({ id: pool, section, forGroup, capacity, taken: 0, held: 0 })
+    const more = Math.min(waiting, capacity)
+    if (more > 0) await holdForWaitlist(tx, { section, pool }, more, at)
+    waiting -= more
+  }
+  return next
+}
+
+/** Whether anything was ever told about a category: then it stays, for whoever reads what happened. */
+const isTold = async (tx: Executor, pool: number) => (await plain(tx, 'SELECT 1 FROM ledger WHERE pool = ? LIMIT 1', [pool])).length > 0
+
+const holdForWaitlist = (tx: Executor, { section, pool }: { section: number, pool: number }, seats: number, at: string) => together(tx, [
+  ['UPDATE seat_pools SET held = held + ? WHERE id = ?', [seats, pool]],
+  ['INSERT INTO freed_seats (section, pool, freed_at) VALUES ?', [Array.from({ length: seats }, () => [section, pool,
+    fromInstantText(at)])]],
+])
+
+/** A section as whoever changes it needs it. */
+export async function findSection(db: Executor, id: number) {
+  const [row] = await db.select({ id: sections.id, term: sections.term, course: sections.course, label: sections.label,
+    part: sections.part, cancelled: sections.cancelled, seatsWith: sections.seatsWith }).from(sections).where(eq(sections.id, id))
+  return row
+}
+/** Whether it was not so already. */
+export const markCancelled = async (tx: Executor, id: number, cancelled: boolean): Promise<boolean> =>
+  await change(tx, 'UPDATE sections SET cancelled = ? WHERE id = ? AND cancelled = ?', [cancelled, id, !cancelled]) > 0
+/** Categories of a section's seats as they are now; whoever decides on them has locked them. */
+export const poolsOfSection = (tx: Executor, section: number) => tx.select().from(seatPools).where(eq(seatPools.section, section))
+  .orderBy(asc(seatPools.id))
+export const nextPool = async (tx: Executor) =>
+  Number((await plain<{ next: number }>(tx, 'SELECT IFNULL(MAX(id), 0) + 1 next FROM seat_pools'))[0]!.next)
+/** Whether any student is in a cohort. */
+export const hasCohort = async (db: Executor, cohort: string) =>
+  (await plain(db, 'SELECT 1 FROM students WHERE JSON_CONTAINS(cohorts, JSON_QUOTE(?)) LIMIT 1', [cohort])).length > 0

@@ -26,6 +26,7 @@ export interface LedgerEntry {
   actor: number | null
   student: number | null
   action: LedgerAction
+  section?: number
   detail: Record<string, unknown>
 }
 export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledger).values(entry)
@@ -33,7 +34,7 @@ export const writeLedger = (tx: Executor, entry: LedgerEntry) => tx.insert(ledge
 interface Beside extends Record<'i' | 'j', number>, Record<'a' | 'd' | 'at', string>, Record<'b' | 'c', string | null> {
   kind: 'advisor' | 'comment' | 'change' | 'search' | 'feed' | 'money' | 'plan' | 'past' | 'read' | 'suggestion' | 'asked' | 'note'
     | 'meeting'
-    | 'deputy' | 'told'
+    | 'deputy' | 'told' | 'cancelled'
 }
 /** Answers of the last weeks are told; older ones only stand in the ledger. */
 const ANSWERED_DAYS = 30
@@ -69,9 +70,13 @@ export async function readBeside(db: Executor, student: number, term: string, { 
      UNION ALL SELECT 'plan', NULL, NULL, plan, NULL, NULL, '', NULL FROM payment_choices WHERE student = ? AND term = ?
      UNION ALL SELECT 'past', b.place, b.offered, b.course, NULL, NULL, '', NULL FROM waitlist_past b WHERE b.course IN
        (SELECT s.course FROM waitlist_entries w JOIN sections s ON s.id = w.section WHERE w.student = ? AND s.term = ?)
-       AND b.term <> ?`,
+       AND b.term <> ?
+     UNION ALL SELECT 'cancelled', MAX(l.id), NULL, s.course, MIN(s.label), NULL, '', MAX(l.happened_at) FROM ledger l
+       JOIN sections s ON s.id = l.section AND s.cancelled WHERE l.student = ? AND l.action = 'section cancelled' AND s.term = ?
+       AND NOT EXISTS (SELECT 1 FROM registrations r WHERE r.student = l.student AND r.term = s.term AND r.course = s.course)
+       GROUP BY s.course`,
     [...Array.from({ length: 8 }, () => student), fromInstantText(since), student, student, fromInstantText(now), student, student,
-      date, date, student, term, student, term, student, term, term])
+      date, date, student, term, student, term, student, term, term, student, term])
   const of = (kind: string) => rows.filter(row => row.kind === kind)
   const [advisor] = of('advisor')
   const [wish] = of('change')
@@ -95,6 +100,8 @@ export async function readBeside(db: Executor, student: number, term: string, { 
         advisorName: row.a }
     }).sort((a, b) => a.start < b.start ? -1 : 1),
     messages: of('told')[0]?.i ?? 0,
+    /** Sections of the term that were cancelled while they were registered, where their course is not registered again. */
+    gone: of('cancelled').sort((a, b) => a.i - b.i).map(row => ({ course: row.a, label: row.b! })),
     deputy: of('deputy')[0]?.a ?? null,
     searches: of('search').map(row => ({ name: row.a, search: JSON.parse(row.d) as Record<string, unknown> }))
       .sort((a, b) => a.name < b.name ? -1 : 1),

@@ -80,6 +80,8 @@ export const StudentState = z.object({
   registered: z.array(Registered),
   /** Searches kept by name, and since when the calendar has a secret address. */
   searches: z.array(z.object({ name: z.string(), search: known<Record<string, unknown>>('Search') })),
+  /** Sections that were cancelled while they were registered, where their course is not registered again. */
+  gone: z.array(z.object({ course: z.string(), label: z.string() })),
   feedSince: z.string().nullable(),
   waitlisted: z.array(z.object({ id: z.number(), section: z.number(), course: z.string(), label: z.string(), place: z.number(),
     offerUntil: z.string().nullable(), bundle: z.array(z.number()),

@@ -9,7 +9,9 @@ export type Notice = { by: string } & (
   | { code: 'exception asked' | 'exception granted' | 'exception declined' | 'exception ended', kind: ExceptionKind }
   | { code: 'program asked' | 'program answered' }
   | { code: 'meeting booked' | 'meeting moved' | 'meeting cancelled', start: Instant, minutes: number }
-  | { code: 'note shared' | 'advisor changed' }
+  | { code: 'note shared' | 'advisor changed' | 'hold placed' | 'hold cleared' | 'program confirmed' }
+  /** A section that was registered or waited for does not take place; `offered`: a seat in another bundle is held. */
+  | { code: 'section cancelled', offered: boolean, waited: boolean }
 )
 
 /** How somebody wants to hear by mail: each thing as it happens, once a day together, or not at all. */

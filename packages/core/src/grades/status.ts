@@ -18,6 +18,8 @@ export function enrolmentStatus(credits: Credits, fullTime: Credits): EnrolmentS
 export type { ClassStanding }
 export const STANDING_CREDITS: Record<ClassStanding, Credits> = { freshman: 0, sophomore: 3000, junior: 6000, senior: 9000 }
 
+export const CLASS_STANDINGS = Object.keys(STANDING_CREDITS) as readonly ClassStanding[]
+
 /** Class standing by credits earned, in steps of thirty (common practice, no source). */
 export function classStanding(earned: Credits): ClassStanding {
   if (earned >= STANDING_CREDITS.senior) return 'senior'

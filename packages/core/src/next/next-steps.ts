@@ -34,6 +34,8 @@ type StepFinding
     | { code: 'pay', cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null }
   /** The registration of the term was voided on that day for want of payment. */
     | { code: 'voided', term: TermName, on: LocalDate }
+  /** A registered section was cancelled; a seat in another bundle is held where `offered`. */
+    | { code: 'section gone', course: CourseCode, label: string, offered: boolean }
     | { code: 'off path', check: PlanCheck }
     | { code: 'cover open', credits: Credits }
 
@@ -60,6 +62,8 @@ export interface StepsInput {
   plannedInTerm: number
   openCredits: number
   offers: readonly { course: string, label: string, hoursLeft: number }[]
+  /** Registered sections that were cancelled, and what of their courses is not registered again. */
+  gone?: readonly { course: string, label: string }[]
   /** What is to pay next for the term. */
   feesDue: { cents: number, by: LocalDate, overdue: boolean, voidAfter: LocalDate | null } | null
   /** When the registration of the term was voided, and nothing was charged since. */
@@ -80,6 +84,11 @@ export function nextSteps(input: StepsInput): NextStep[] {
   const closed = (kind: GateKind) => input.gates.find(gate => gate.kind === kind && !gate.open)
   const steps: NextStep[] = []
   const add = (step: NextStep | null | undefined | false) => step && steps.push(step)
+  for (const { course, label } of input.gone ?? []) {
+    const offered = input.offers.some(offer => offer.course === course)
+    add({ code: 'section gone', course, label, offered, id: `gone:${course}`, place: offered ? 'register' : 'week', about: course,
+      blocking: true })
+  }
   for (const offer of input.offers) {
     add({ code: 'seat offer', ...offer, id: `offer:${offer.course}`, place: 'register', about: offer.course, blocking: true })
   }
@@ -112,7 +121,8 @@ export function nextSteps(input: StepsInput): NextStep[] {
     add({ code: 'request declined', asked, by, words, id: `declined:${id}`, place: 'plan', about: 'declined', blocking: false })
   add(input.meeting && { code: 'meeting', start: input.meeting.start, minutes: input.meeting.minutes, where: input.meeting.place,
     advisor: input.meeting.advisorName, id: 'meeting', place: 'meetings', about: 'meeting', blocking: false })
-  for (const course of input.unpicked) {
+  const gone = new Set(input.gone?.map(one => one.course))
+  for (const course of input.unpicked.filter(one => !gone.has(one))) {
     add({ code: 'choose section', course, id: `pick:${course}`, place: 'week', about: course, blocking: false })
   }
   for (const { course, finding } of refusedRows(input)) {

@@ -31,7 +31,10 @@ export function fromSection(section: Section, nameOf: (id: number) => string | n
   return { term, course, label, number, session, part, link, exam, delivery: delivery as SectionRow['delivery'], instructors, topic, notes,
     fee, gradingModes, group, onlyPrograms, onlyStandings, onlyCohorts, cancelled,
     seats: section.pools.find(pool => pool.forGroup === null)?.capacity ?? 0,
-    reserved: section.pools.flatMap(pool => pool.forGroup === null ? [] : [{ for: pool.forGroup, seats: pool.capacity }])
+    reserved: section.pools.flatMap(pool => pool.forGroup === null || pool.capacity === 0
+      ? []
+      : [{ for: pool.forGroup,
+          seats: pool.capacity }])
       .sort((a, b) => a.for < b.for ? -1 : 1),
     sharesWith: section.seatsWith === null ? null : nameOf(section.seatsWith),
     waitlist: section.waitlistCapacity,

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import { readOfficePeople } from '#shared/contract/views/office'
+
+/** People: requests to answer, holds, programs to confirm, exceptions in force; finding somebody, and inviting them. */
+const { data, problem, reload } = useView(readOfficePeople, () => ({}))
+useIntervalFn(() => document.visibilityState === 'visible' && void reload(), 20_000)
+const about = computed(() => data.value
+  ? [count(data.value.holds.length, 'hold'), `${data.value.unconfirmed.length} without a confirmed program`,
+      `${count(data.value.exceptions.length, 'exception')} in force`].join(' · ')
+  : '')
+</script>
+
+<template>
+  <div class="page">
+    <PageHead title="People" :about="about" />
+    <FailedBox v-if="problem" :problem="problem" retry @retry="reload" />
+    <GreyShapes v-if="!data && !problem" />
+    <div v-if="data" class="two">
+      <div class="column">
+        <RequestList :asked="data.asked" />
+        <HoldList :holds="data.holds" @changed="reload" />
+        <ConfirmList :students="data.unconfirmed" @changed="reload" />
+      </div>
+      <div class="column">
+        <WhoAdvises />
+        <ExceptionList :exceptions="data.exceptions" />
+        <InvitePerson />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 12px; align-items: start; }
+.column { display: grid; gap: 12px; }
+@media (max-width: 900px) { .two { grid-template-columns: minmax(0, 1fr); } }
+</style>

@@ -1,0 +1,4 @@
+import { clearHolds as declared } from '#shared/contract/acts/office'
+import { clearHolds } from '../acts/office'
+
+export default serveAct(declared, clearHolds)

@@ -1,0 +1,4 @@
+import { readLedger } from '#shared/contract/views/office'
+import { readLedgerView } from '../views/office'
+
+export default serveView(readLedger, readLedgerView)

@@ -1,0 +1,4 @@
+import { cancelSection as declared } from '#shared/contract/acts/office'
+import { cancelSection } from '../acts/office'
+
+export default serveAct(declared, cancelSection)

@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { act, Done } from '../define'
+import { localDate, reason, rowNumber, termCode } from '../values'
+
+/** What the registrar's office does: sections, seats, openings, holds. */
+export const cancelSection = act({ name: 'cancel or restore a section', method: 'PUT', path: '/api/sections', who: 'office', changes: [],
+  input: z.object({ section: rowNumber, cancelled: z.boolean(), because: reason }), output: Done,
+  words: 'Cancels a section, or restores it: those registered get back what was charged and, where one fits, a seat held elsewhere.' })
+
+const group = z.string().trim().min(1).max(30)
+const Seats = z.array(z.object({ for: group.nullable(), seats: z.number().int('seats are whole').min(0, 'seats cannot be fewer than none')
+  .max(9999, 'at most 9,999 seats') })).min(1, 'name the seats').max(13)
+export const setSeats = act({ name: 'set seats', method: 'PUT', path: '/api/seats', who: 'office', changes: [],
+  input: z.object({ section: rowNumber, seats: Seats, seen: Seats }), basis: 'the seats as they were seen', output: Done,
+  words: 'Sets how many seats a section has for everybody, and how many are kept for whom. Waitlists are served first.' })
+
+const students = z.array(rowNumber).min(1, 'choose somebody').max(500, 'at most 500 at once')
+export const placeHolds = act({ name: 'place holds', method: 'POST', path: '/api/holds', who: 'office', changes: [],
+  input: z.object({ usernames: z.array(z.string().trim().toLowerCase().min(1).max(40)).min(1, 'name somebody').max(500,
+    'at most 500 at once'), reason: reason.max(200), contact: z.string().trim().min(3, 'say whom to see').max(120) }),
+  output: z.object({ placed: z.number(), unknown: z.array(z.string()) }),
+  words: 'Places a hold on each of these students; names that are no student\'s place none at all, and are said.' })
+export const clearHolds = act({ name: 'clear holds', method: 'PUT', path: '/api/holds', who: 'office', changes: [],
+  input: z.object({ holds: students }), output: z.object({ cleared: z.number() }), words: 'Clears these holds.' })
+export const confirmPrograms = act({ name: 'confirm programs', method: 'PUT', path: '/api/programs/confirmed', who: 'office', changes: [],
+  input: z.object({ students }), output: z.object({ confirmed: z.number() }),
+  words: 'Confirms the programs of these students for them, as they could themselves.' })
+
+const Opening = z.object({ from: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' })
+  .transform(text => new Date(text).toISOString()),
+program: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program code such as WSC-BS').nullable(),
+earnedMin: z.number().int().min(0).max(40_000), words: z.string().trim().min(1, 'say who they are').max(120) })
+const Openings = z.array(Opening).max(60, 'at most 60 openings')
+export const setOpenings = act({ name: 'set openings', method: 'PUT', path: '/api/openings', who: 'office', changes: [],
+  input: z.object({ term: termCode, openings: Openings, seen: Openings, keep: z.boolean() }), basis: 'the openings as they were seen',
+  output: z.object({ kept: z.boolean(), openings: z.array(z.object({ students: z.number() })), without: z.number(),
+    earlier: z.number(), later: z.number(), gained: z.number(), lost: z.number() }),
+  words: 'All openings of a term, in the place of those it has; without `keep` only how many students each lets in, and whose moves.' })
+export type OpeningsEffect = z.output<typeof setOpenings['output']>
+
+export const setDates = act({ name: 'set dates of a term', method: 'PUT', path: '/api/terms/dates', who: 'office', changes: [],
+  input: z.object({ term: termCode, addBy: localDate, dropBy: localDate, withdrawBy: localDate, feesDue: localDate,
+    loadCap: z.number().int().min(100, 'at least a credit').max(4000), fullTime: z.number().int().min(0).max(4000) }), output: Done,
+  words: 'Sets the deadlines, the due date of fees and the loads of a term.' })

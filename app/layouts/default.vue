@@ -32,7 +32,7 @@ const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
   'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'people': 'People',
-  'ledger': 'What happened',
+  'ledger': 'What happened', 'tokens': 'API access',
   'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }
@@ -120,6 +120,7 @@ async function leave() {
             </template>
             <v-list>
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
+              <v-list-item to="/tokens" title="API access" />
               <v-list-item title="Look" :subtitle="LOOKS[look]" @click="nextLook" />
               <v-list-item title="Keys" @click="keysShown = true" />
               <v-list-item title="Sign out" @click="leave" />

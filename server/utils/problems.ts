@@ -17,6 +17,7 @@ export function sendProblem(event: H3Event, problem: unknown) {
   setHeader(event, 'Content-Type', 'application/problem+json')
   setHeader(event, 'Cache-Control', 'no-store')
   if (status === 503) setHeader(event, 'Retry-After', 2)
+  if (code === 'too-often') setHeader(event, 'Retry-After', 60)
   return { type: `about:blank#${code}`, status, code, title: message, detail: way }
 }
 

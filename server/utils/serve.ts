@@ -1,13 +1,16 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import { type Act, type FileView, Shown, type View } from '#shared/contract/define'
+import { LIMITS } from '#shared/contract/limits'
+import { tokenHash } from '../acts/tokens'
 import type { Asked, Doing, Looking } from '../college/asked'
 import { dateIn, presentInstant } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { isAdmitted } from '../college/relations'
 import { readStamp } from '../db/store/college'
-import { advisorOf, readVisitors } from '../db/store/people'
+import { advisorOf, countTries, readVisitors, type Visitor } from '../db/store/people'
 import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
+import { visitorByToken } from '../db/store/tokens'
 import { FILE_VIEWS } from '../views/file-views'
 import { announce } from '../views/news'
 import { readJson } from './body'
@@ -68,8 +71,10 @@ export function serve<Input extends z.ZodType, Output extends z.ZodType, Result>
   answer: (call: Call<z.output<Input>>) => Promise<Result>) {
   return answering(async (event) => {
     if (declared.demo && process.env.RIDGEWAY_DEMO !== '1') throw nothingHere()
-    if (declared.kind === 'act') checkOrigin(event)
-    const call = await admit(event, declared)
+    const token = tokenIn(event)
+    if (token !== null) refuseByHand(declared)
+    else if (declared.kind === 'act') checkOrigin(event)
+    const call = await admit(event, declared, token === null ? null : await byToken(declared, token))
     const inQuery = declared.method === 'GET' || declared.method === 'DELETE'
     const input = parse(declared.input, inQuery ? getQuery(event) : await readJson(event, declared.most))
     return answer({ ...call, input: input as z.output<Input> })
@@ -101,14 +106,14 @@ export function answering<Result>(answer: (event: H3Event) => Promise<Result>) {
 }
 
 /** Who asks, how the college stands, and whether this is for them: one connection, a few small statements. */
-async function admit(event: H3Event, { who }: Pick<Act, 'who'>): Promise<Omit<Call<unknown>, 'input'>> {
-  const session = await sessionOf(event)
+async function admit(event: H3Event, { who }: Pick<Act, 'who'>, program: Visitor | null): Promise<Omit<Call<unknown>, 'input'>> {
+  const session = program ? null : await sessionOf(event)
   const student = numberIn(event, 'id')
   const plan = numberIn(event, 'plan')
   return useDatabase().read(async (db) => {
     const stamp = await readStamp(db)
     const at = presentInstant(stamp)
-    const visitor = session ? (await readVisitors(db, [session], new Date().toISOString())).get(session) ?? null : null
+    const visitor = program ?? (session ? (await readVisitors(db, [session], new Date().toISOString())).get(session) ?? null : null)
     if (who !== 'everybody' && !visitor)
       throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.',
         'Sign in again; what you did before is saved.')
@@ -124,6 +129,36 @@ async function admit(event: H3Event, { who }: Pick<Act, 'who'>): Promise<Omit<Ca
     return { event, visitor, student, plan, college, at, date }
   })
 }
+
+/** The token that a request brings, null where it brings none: with one, cookies are nothing. */
+function tokenIn(event: H3Event): string | null {
+  const said = getHeader(event, 'authorization')
+  return said === undefined ? null : /^Bearer +(\S*)$/i.exec(said.trim())?.[1] ?? ''
+}
+/** What only people at a page do. */
+function refuseByHand(declared: Act | View) {
+  if (declared.byHand || (declared.kind === 'act' ? declared.who === 'everybody' : declared.stream))
+    throw new Refusal(403, 'not-by-token', 'This is not done by a token.', 'Sign in on a page and do it there.')
+}
+/** Who acts by a token, as often as it may be used and for what it was made. */
+async function byToken(declared: Act | View, token: string): Promise<Visitor> {
+  const now = new Date().toISOString()
+  const hash = tokenHash(token)
+  const { found, tries } = await useDatabase().write(async (tx) => {
+    const known = hash === null ? undefined : await visitorByToken(tx, hash, now)
+    const until = new Date(Date.parse(now) + MINUTE_MS).toISOString()
+    return { found: known, tries: known ? (await countTries(tx, [`t:${known.token}`], now, until))[0]! : 0 }
+  })
+  if (!found)
+    throw new Refusal(401, 'token-over', 'This token is none, is over, or was revoked.', 'Make another one under API access.')
+  if (tries > LIMITS.tokenRequests)
+    throw new Refusal(429, 'too-often', `This token asks more than ${LIMITS.tokenRequests} times a minute.`,
+      'Wait a minute, then ask less often.')
+  if (declared.kind === 'act' && found.scope === 'read')
+    throw new Refusal(403, 'token-reads', 'This token only reads.', 'Make one that writes under API access.')
+  return found.visitor
+}
+const MINUTE_MS = 60_000
 
 function numberIn(event: H3Event, name: 'id' | 'plan'): number {
   const text = getRouterParam(event, name)

@@ -23,6 +23,8 @@ interface Declared<Input extends z.ZodType, Output extends z.ZodType> {
   output: Output
   /** One sentence for the API description. */
   words: string
+  /** Only for people at a page: no token opens it. */
+  byHand?: true
   /** Only the demonstration has it. */
   demo?: true
   /** Most bytes of a body; 64 kB where nothing is said. */

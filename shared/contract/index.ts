@@ -1,12 +1,14 @@
 import * as advisingActs from './acts/advising'
 import * as collegeActs from './acts/college'
 import * as officeActs from './acts/office'
+import * as tokenActs from './acts/tokens'
 import * as studentActs from './acts/student'
 import type { Act, View } from './define'
 import * as advisingViews from './views/advising'
 import * as collegeViews from './views/college'
 import * as findViews from './views/find'
 import * as officeViews from './views/office'
+import * as tokenViews from './views/tokens'
 import * as studentViews from './views/student'
 
 const declared = (modules: Record<string, unknown>[]) => modules.flatMap(module => Object.values(module)) as unknown[]
@@ -14,6 +16,7 @@ const isOf = <K extends 'act' | 'view'>(kind: K) => (one: unknown): one is K ext
   typeof one === 'object' && one !== null && 'kind' in one && one.kind === kind
 
 /** Everything that can be done. */
-export const ACTS: readonly Act[] = declared([studentActs, advisingActs, collegeActs, officeActs]).filter(isOf('act'))
+export const ACTS: readonly Act[] = declared([studentActs, advisingActs, collegeActs, officeActs, tokenActs]).filter(isOf('act'))
 /** Everything that can be looked at. */
-export const VIEWS: readonly View[] = declared([studentViews, advisingViews, collegeViews, officeViews, findViews]).filter(isOf('view'))
+export const VIEWS: readonly View[] = declared([studentViews, advisingViews, collegeViews, officeViews, tokenViews,
+  findViews]).filter(isOf('view'))

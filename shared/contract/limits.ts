@@ -29,4 +29,7 @@ export const LIMITS = {
   streams: 12,
   /** Sessions of one person; the oldest ends when another begins. */
   sessions: 20,
+  /** Tokens of one person, and requests by one of them in a minute. */
+  tokens: 10,
+  tokenRequests: 120,
 } as const

@@ -24,14 +24,16 @@ export function describeContract(): Record<string, unknown> {
   return {
     openapi: '3.1.0',
     info: { title: 'Ridgeway', version: '1', description: 'What the browser and the server say to each other. Every failure is a problem '
-      + 'detail (RFC 9457). What changes something must come from the college\'s own pages (Origin), from a signed-in session (cookie).' },
+      + 'detail (RFC 9457). What changes something comes from the college\'s own pages (Origin) in a session (cookie), or by a token.' },
+    security: [{ token: [] }],
     paths: Object.fromEntries(Object.entries(paths).sort(([a], [b]) => a < b ? -1 : 1)),
-    components: { schemas: { Problem: schemaOf(Problem, 'output') } },
+    components: { schemas: { Problem: schemaOf(Problem, 'output') },
+      securitySchemes: { token: { type: 'http', scheme: 'bearer', description: 'Made by its owner under API access.' } } },
   }
 }
 
 function describe(declared: Act | View) {
-  const { name, words, who, demo, method, path, input, output } = declared
+  const { name, words, who, demo, byHand, method, path, input, output } = declared
   const inQuery = method === 'GET' || method === 'DELETE'
   const more = declared.kind === 'act'
     ? [declared.basis && `Decided on: ${declared.basis}.`, declared.changes.length > 0 && `Changes: ${declared.changes.join(', ')}.`]
@@ -44,7 +46,9 @@ function describe(declared: Act | View) {
   return {
     operationId: name.replaceAll(/\W+/g, '-').toLowerCase(),
     summary: name,
-    description: [words, `Who: ${WHO[who]}`, ...more, demo && 'Only in a demonstration.'].filter(Boolean).join(' '),
+    ...who === 'everybody' || byHand ? { security: [] } : {},
+    description: [words, `Who: ${WHO[who]}`, ...more, byHand && 'Not by a token.',
+      demo && 'Only in a demonstration.'].filter(Boolean).join(' '),
     parameters: [
       ...[...path.matchAll(/:(\w+)/g)].map(([, at]) => ({ name: at, in: 'path', required: true, schema: { type: 'integer' } })),
       ...inQuery ? inQueryOf(input) : [],

@@ -222,6 +222,7 @@ test('what the office does', async ({ page }) => {
     ['people', goTo(page, '/office/people', 'People')],
     ['placing holds', () => page.getByRole('button', { name: 'Place holds …' }).click(), OVER],
     ['what happened', goTo(page, '/office/ledger', 'What happened')],
+    ['API access', goTo(page, '/tokens', 'API access')],
     ['the tables', goTo(page, '/office/college', 'The college\'s tables')],
   ])
 })

@@ -7,7 +7,7 @@ const wrapper = () => table.value?.$el.querySelector<HTMLElement>('.v-table__wra
 useResizeObserver(() => table.value?.$el, () => {
   const box = wrapper()
   if (!box) return
-  if (box.scrollWidth > box.clientWidth) box.tabIndex = 0
+  if (box.scrollWidth > box.clientWidth || box.scrollHeight > box.clientHeight) box.tabIndex = 0
   else box.removeAttribute('tabindex')
 })
 </script>

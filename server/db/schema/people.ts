@@ -36,6 +36,19 @@ export const invitations = mysqlTable('invitations', {
   until: instant('valid_until').notNull(),
 }, table => [index('invitations_person').on(table.person)])
 
+/** Tokens by which other programs act for somebody; only what they hash to stands here. A new password ends them, as it ends sessions. */
+export const apiTokens = mysqlTable('api_tokens', {
+  id: int().autoincrement().primaryKey(),
+  person: int().notNull().references(() => people.id),
+  name: varchar({ length: 60 }).notNull(),
+  hash: char('token_hash', { length: 64 }).notNull().unique(),
+  scope: varchar({ length: 5 }).$type<'read' | 'write'>().notNull(),
+  made: instant('made_at').notNull(),
+  until: instant('valid_until').notNull(),
+  used: instant('used_at'),
+  mark: char({ length: 64 }).notNull(),
+}, table => [index('api_tokens_person').on(table.person)])
+
 /** Tries to sign in, counted by name and by address, for all servers together. */
 export const signInTries = mysqlTable('sign_in_tries', {
   key: varchar('try_key', { length: 120 }).primaryKey(),

@@ -101,7 +101,8 @@ async function leave() {
             Find <span class="kbd">/</span>
           </ActButton>
           <WordLink class="small" to="/messages"
-            >Messages<b v-if="unread"> {{ unread }}</b><span class="visually-hidden">{{ unread ? ' new' : '' }}</span></WordLink
+            >Messages<b v-if="unread" class="unread"> {{ unread }}</b
+            ><span class="visually-hidden">{{ unread ? ' new' : '' }}</span></WordLink
           >
           <NuxtLink v-if="session.demo" to="/clock" class="clock" :title="`The college's time. Click to move the demo's clock.`">{{
             local.toFormat('ccc d LLL, HH:mm')
@@ -138,6 +139,7 @@ async function leave() {
 </template>
 
 <style scoped>
+.unread { margin-left: 5px; }
 .shell {
   display: flex; align-items: stretch; gap: 20px; background: var(--surface); border-bottom: 1px solid var(--line);
   padding: 0 max(20px, (100% - 1560px) / 2); min-height: 92px;

@@ -93,7 +93,7 @@ function moreOf({ detail, section }: LedgerRow) {
             </td>
             <td class="names">
               <WordLink v-if="row.section" @click="show({ section: String(row.section.id) })">{{ row.section.name }}</WordLink>
-              <span v-if="row.section" class="second small"> {{ termOf(row.section.term) }}</span>
+              <span v-if="row.section" class="second small term">{{ termOf(row.section.term) }}</span>
             </td>
             <td class="more second small">{{ moreOf(row) }}</td>
           </tr>
@@ -110,4 +110,5 @@ function moreOf({ detail, section }: LedgerRow) {
 .story { padding: 6px 12px; }
 .when, .names { white-space: nowrap; }
 .more { white-space: normal; min-width: 200px; overflow-wrap: anywhere; }
+.term { margin-left: 5px; }
 </style>

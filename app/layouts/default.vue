@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Look } from '~/composables/kit/theme'
-import type { Problem } from '~/composables/useApi'
+import { readEverything } from '#shared/contract/views/student'
+import { look, toProblem, type Problem } from '~/composables/useApi'
 
 const session = useSessionStore()
 const catalog = useCatalogStore()
@@ -43,16 +44,27 @@ useKey('help', () => keysShown.value = true)
 useKey('working term', () => termMenu.value = true)
 /** The look goes round: as the system has it, light, dark. */
 const LOOKS: Record<Look, string> = { system: 'as the system', light: 'light', dark: 'dark' }
-const look = useLook()
+const theme = useLook()
 function nextLook() {
   const all = Object.keys(LOOKS) as Look[]
-  look.value = all[(all.indexOf(look.value) + 1) % all.length]!
+  theme.value = all[(all.indexOf(theme.value) + 1) % all.length]!
 }
 const main = useTemplateRef<HTMLElement>('main')
 useFocusKept(main)
 // A key leads to another page, and what had the focus is not on it.
 watch(() => route.path, () => nextTick(() => document.activeElement === document.body && main.value?.focus({ preventScroll: true })))
 const problem = ref<Problem | null>(null)
+/** A student takes everything that is kept about them out, as one file. */
+async function takeOut() {
+  try {
+    const everything = await look(readEverything, {}, { id: session.account!.id })
+    saveFile(`${session.account!.username}-everything.json`, 'application/json', JSON.stringify(everything, null, 2))
+    announce('The file is saved.')
+  }
+  catch (error) {
+    problem.value = toProblem(error)
+  }
+}
 async function leave() {
   problem.value = await session.signOut()
   // The page is left whole, so that nothing of this person is on it when the next one signs in.
@@ -122,7 +134,8 @@ async function leave() {
             <v-list>
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
               <v-list-item to="/tokens" title="API access" />
-              <v-list-item title="Look" :subtitle="LOOKS[look]" @click="nextLook" />
+              <v-list-item v-if="session.account?.role === 'student'" title="Everything about you, as a file" @click="takeOut" />
+              <v-list-item title="Look" :subtitle="LOOKS[theme]" @click="nextLook" />
               <v-list-item title="Keys" @click="keysShown = true" />
               <v-list-item title="Sign out" @click="leave" />
             </v-list>

@@ -17,6 +17,7 @@ import { readCollegeAsRows } from '../db/store/college-folder'
 import { clearHolds as keepCleared, confirmStudents, holdersOf, markConfirmed, openingsOf, replaceOpenings,
   studentsNamed } from '../db/store/office'
 import { placeHold } from '../db/store/money'
+import { erase, lockPerson, tiesOf } from '../db/store/person'
 import { changeSections, findSection, hasCohort, keepSeats, markCancelled, nextPool, poolsOfSection } from '../db/store/sections'
 import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
 
@@ -130,6 +131,30 @@ export async function confirmPrograms(doing: Doing<Input<typeof contract.confirm
   }
   await bumpStudents(tx, open)
   return { confirmed: open.length }
+}
+
+/** Erases a person who has nothing any more that others count on. */
+export async function erasePerson({ tx, actor, at, input }: Doing<Input<typeof contract.erasePerson>>) {
+  const person = await lockPerson(tx, input.username)
+  if (!person || person.erased !== null)
+    throw new Refusal(404, 'person-unknown', `Nobody signs in as ${input.username}.`, 'Write the sign-in name as it stands in people.csv.')
+  if (input.again !== input.username)
+    throw new Refusal(422, 'not-the-same', 'The two names are not the same.',
+      'Write the sign-in name twice, so that nobody else is erased.')
+  if (person.id === actor) throw new Refusal(422, 'yourself', 'You cannot erase yourself.', 'Another person of the office can.')
+  if (person.role === 'student') await lockStudent(tx, person.id)
+  const { registered, owing, advises } = await tiesOf(tx, person.id)
+  if (registered > 0)
+    throw new Refusal(422, 'still-registered', `${person.name} is registered, or waits for a seat.`, 'Let them leave the term first.')
+  if (owing !== 0)
+    throw new Refusal(422, 'account-open', `The account of ${person.name} is not settled.`,
+      'Settle it first; what is paid stays in the ledger.')
+  if (advises > 0)
+    throw new Refusal(422, 'still-advises', `${person.name} advises ${advises === 1 ? 'a student' : `${advises} students`}.`,
+      'Give them another advisor first.')
+  await erase(tx, person, at)
+  await writeLedger(tx, { at, actor, student: null, action: 'erase person', detail: { role: person.role } })
+  return { id: person.id }
 }
 
 /** All openings of a term; without `keep` only whom each would let in, and whose first moment would move. */

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { and, eq, inArray, isNull, like } from 'drizzle-orm'
 import type { Page } from '@playwright/test'
 import * as s from '../../server/db/schema'
@@ -157,4 +158,15 @@ test('a token is made, lets a program ask, and is refused once it is revoked', a
   await page.getByRole('dialog').getByRole('button', { name: 'Revoke it' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'The library' })).toHaveCount(0)
   expect((await ask()).status()).toBe(401)
+})
+
+test('a student takes everything about them out in one file', async ({ page }) => {
+  await signIn(page, 'una')
+  await page.getByRole('button', { name: /Your account/ }).click()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Everything about you, as a file').click()])
+  expect(download.suggestedFilename()).toBe('una-everything.json')
+  interface Everything { person: { name: string }, tables: Record<string, unknown[]> }
+  const everything = JSON.parse(readFileSync((await download.path())!, 'utf8')) as Everything
+  expect(everything.person.name).toMatch(/^Una /)
+  expect(everything.tables.plans!.length).toBeGreaterThan(0)
 })

@@ -234,6 +234,8 @@ describe('sections that change', () => {
     const { section } = await lectureOf(COURSE, 10)
     const rows = await lineUpAll(ids.slice(0, 2), COURSE, [section])
     expect(outcomes([await lanes.register(press(ids[0]!, rows.get(ids[0]!)!))])).toEqual(['register'])
+    // Nobody is in it any more: who is in a cancelled section is served beside.
+    await emptyWeeks(ids.slice(0, 1))
     await office.write(cancel(section, true))
     try {
       expect(refusalsOf(await lanes.register(press(ids[1]!, rows.get(ids[1]!)!)))).toContain('section-cancelled')

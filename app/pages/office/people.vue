@@ -4,6 +4,7 @@ import { readOfficePeople } from '#shared/contract/views/office'
 /** People: requests to answer, holds, programs to confirm, exceptions in force; finding somebody, and inviting them. */
 const { data, problem, reload } = useView(readOfficePeople, () => ({}))
 useIntervalFn(() => document.visibilityState === 'visible' && void reload(), 20_000)
+const erasing = ref(false)
 const about = computed(() => data.value
   ? [count(data.value.holds.length, 'hold'), `${data.value.unconfirmed.length} without a confirmed program`,
       `${count(data.value.exceptions.length, 'exception')} in force`].join(' · ')
@@ -12,7 +13,10 @@ const about = computed(() => data.value
 
 <template>
   <div class="page">
-    <PageHead title="People" :about="about" />
+    <PageHead title="People" :about="about">
+      <WordLink @click="erasing = true">Erase a person …</WordLink>
+    </PageHead>
+    <EraseDialog v-model="erasing" @erased="reload" />
     <FailedBox v-if="problem" :problem="problem" retry @retry="reload" />
     <GreyShapes v-if="!data && !problem" />
     <div v-if="data" class="two">

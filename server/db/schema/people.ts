@@ -17,6 +17,8 @@ export const people = mysqlTable('people', {
   passwordHash: varchar('password_hash', { length: 200 }),
   /** Told on the sign-in page of the demo. */
   story: varchar({ length: 300 }).notNull(),
+  /** Since when nothing is known of them: what rests on them stays, without a name. */
+  erased: instant('erased_at'),
 })
 
 /** Who is signed in where. The cookie holds a secret; here stands what it hashes to. */

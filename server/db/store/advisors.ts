@@ -32,7 +32,8 @@ export const studentsNamed = (db: Executor, text: string, most: number) =>
     `SELECT p.id, p.name, a.name advisor,
        (SELECT COUNT(*) FROM exception_requests e WHERE e.student = p.id AND e.state = 'asked') asked
      FROM people p JOIN students s ON s.person = p.id LEFT JOIN people a ON a.id = s.advisor
-     WHERE LOWER(p.name) LIKE CONCAT('%', LOWER(?), '%') ORDER BY p.name, p.id LIMIT ?`, [text.replaceAll(/[\\%_]/g, '\\$&'), most])
+     WHERE p.erased_at IS NULL AND LOWER(p.name) LIKE CONCAT('%', LOWER(?), '%') ORDER BY p.name,
+       p.id LIMIT ?`, [text.replaceAll(/[\\%_]/g, '\\$&'), most])
 
 /** Gives a student another advisor, and keeps who it was. */
 export async function replaceAdvisor(tx: Executor, one: { student: number, advisor: number, at: string, by: number, reason: string }) {

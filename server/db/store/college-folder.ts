@@ -1,4 +1,4 @@
-import { eq, getTableColumns, getTableName, sql } from 'drizzle-orm'
+import { eq, getTableColumns, getTableName, isNull, sql } from 'drizzle-orm'
 import type { MySqlTable } from 'drizzle-orm/mysql-core'
 import { type CollegeDifference, type CollegeRows, fromCourse, fromSection, fromTerm, type InstitutionRow, seasonAndYear, type SectionRow,
   TABLES, toCourse } from '@ridgeway/formats'
@@ -49,7 +49,7 @@ export async function readCollegeAsRows(db: Executor): Promise<CollegeAsRows> {
     const other = byId.get(id)
     return other ? `${other.course}-${other.label}` : null
   }
-  const people = await db.select().from(s.people)
+  const people = await db.select().from(s.people).where(isNull(s.people.erased))
   const students = new Map((await db.select().from(s.students)).map(row => [row.person, row]))
   const chosen = groupBy((await db.select().from(s.studentPrograms)).sort((a, b) => a.position - b.position), row => row.student)
   const nameById = new Map(people.map(person => [person.id, person.username]))

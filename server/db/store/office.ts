@@ -12,7 +12,7 @@ export async function readHindrances(db: Executor, term: string) {
        NOT EXISTS (SELECT 1 FROM sign_offs o WHERE o.student = s.person AND o.term = ?)
          AND NOT EXISTS (SELECT 1 FROM release_codes c WHERE c.student = s.person AND c.term = ? AND c.used_at IS NOT NULL) isUnsigned,
        EXISTS (SELECT 1 FROM holds h WHERE h.student = s.person AND h.cleared_at IS NULL) isHeld, NOT s.program_confirmed isUnconfirmed
-     FROM students s ORDER BY s.person`, [term, term])
+     FROM students s JOIN people e ON e.id = s.person AND e.erased_at IS NULL ORDER BY s.person`, [term, term])
   return rows.map(one => ({ id: one.id, programs: one.programs?.split(',') ?? [], unsigned: Boolean(one.isUnsigned),
     held: Boolean(one.isHeld), unconfirmed: Boolean(one.isUnconfirmed) }))
 }
@@ -52,7 +52,8 @@ interface Standing {
 /** Students without advisor, holds that stand, and the newest import that was refused, unless one was put in force since. */
 export async function readStanding(db: Executor) {
   const [row] = await plain<Standing>(db,
-    `SELECT (SELECT COUNT(*) FROM students WHERE advisor IS NULL) advisorless, (SELECT COUNT(*) FROM holds WHERE cleared_at IS NULL) holds,
+    `SELECT (SELECT COUNT(*) FROM students s JOIN people p ON p.id = s.person WHERE s.advisor IS NULL AND p.erased_at IS NULL)
+       advisorless, (SELECT COUNT(*) FROM holds WHERE cleared_at IS NULL) holds,
        r.detail refused, r.happened_at refusedAt, NULL taken
      FROM (SELECT 1 one) x LEFT JOIN ledger r ON r.id = (SELECT MAX(id) FROM ledger WHERE student IS NULL AND action = 'import refused')
        AND NOT EXISTS (SELECT 1 FROM ledger i WHERE i.student IS NULL AND i.action = 'import' AND i.id > r.id)`)

@@ -26,6 +26,11 @@ export const confirmPrograms = act({ name: 'confirm programs', method: 'PUT', pa
   input: z.object({ students }), output: z.object({ confirmed: z.number() }),
   words: 'Confirms the programs of these students for them, as they could themselves.' })
 
+const username = z.string().trim().toLowerCase().min(1, 'write the sign-in name').max(40)
+export const erasePerson = act({ name: 'erase person', method: 'POST', path: '/api/people', who: 'office', byHand: true, changes: [],
+  input: z.object({ username, again: username }), output: z.object({ id: z.number() }),
+  words: 'Erases a person for good: what is about them alone goes; seats, money and what happened stay, without words or a name.' })
+
 const Opening = z.object({ from: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' })
   .transform(text => new Date(text).toISOString()),
 program: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}$/, 'a program code such as WSC-BS').nullable(),

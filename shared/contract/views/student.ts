@@ -104,6 +104,11 @@ export const StudentState = z.object({
 })
 export type StudentState = z.infer<typeof StudentState>
 
+export const readEverything = view({ name: 'everything about me', path: '/api/students/:id/everything', who: 'own', input: z.object({}),
+  output: z.object({ format: z.literal('ridgeway-student'), version: z.literal(1), made: z.string(), college: z.string(),
+    person: z.object({ name: z.string(), username: z.string(), email: z.string() }),
+    tables: z.record(z.string(), z.array(z.record(z.string(), z.unknown()))) }), stamp: 'none',
+  words: 'All that is kept about the student, in one answer: each table with its rows.' })
 export const readStudent = view({ name: 'student file', path: '/api/students/:id', who: 'file',
   input: z.object({ term: termCode, plan: planId.optional() }), output: StudentState, stamp: 'version of the student\'s file',
   words: 'All that is on file about one student, for one working term.' })

@@ -1,0 +1,4 @@
+import { erasePerson as declared } from '#shared/contract/acts/office'
+import { erasePerson } from '../acts/office'
+
+export default serveAct(declared, erasePerson)

@@ -1,0 +1,1 @@
+ALTER TABLE `people` ADD `erased_at` datetime(3);

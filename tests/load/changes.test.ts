@@ -4,7 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { ChangeResult } from '../../shared/contract/acts/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
-import { emptyWeeks, freshStudents, lectureOf, lineUpAll, TERM } from './students'
+import { emptyWeeks, freshStudents, lectureOf, lineUpAll, settleAccounts, TERM } from './students'
 
 /** What follows after registering: dropping, exchanging, waiting, offers that are taken, left and lapse; with many at once. */
 const CLIENTS = 10
@@ -21,6 +21,7 @@ beforeEach(async () => {
   await db.delete(s.freedSeats)
   await emptyWeeks(ids)
   await db.delete(s.records).where(inArray(s.records.student, ids))
+  await settleAccounts(ids)
   await setClock('2026-11-10T16:00:00.000Z')
 })
 afterAll(async () => {

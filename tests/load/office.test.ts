@@ -7,7 +7,7 @@ import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
 import { broken } from './invariants'
-import { emptyWeeks, freshStudents, TERM } from './students'
+import { emptyWeeks, freshStudents, settleAccounts, TERM } from './students'
 
 /** What the registrar's office does, against the tables: seats, cancelled sections, holds, openings, dates, and what is told of it. */
 const COURSE = 'LNG 140'
@@ -26,7 +26,7 @@ beforeEach(async () => {
   await db.delete(s.waitlistEntries).where(inArray(s.waitlistEntries.student, ids))
   await db.delete(s.freedSeats)
   await emptyWeeks(ids)
-  await db.delete(s.moneyEntries).where(inArray(s.moneyEntries.student, ids))
+  await settleAccounts(ids)
   await db.update(s.clockSetting).set({ demoNow: '2026-11-10T16:00:00.000Z', setAt: new Date().toISOString() })
   sections = await db.select({ section: s.sections.id, pool: s.seatPools.id, label: s.sections.label }).from(s.sections)
     .innerJoin(s.seatPools, eq(s.seatPools.section, s.sections.id)).where(and(eq(s.sections.course, COURSE), eq(s.sections.term, TERM),
@@ -36,6 +36,8 @@ afterAll(async () => {
   await db.delete(s.waitlistEntries).where(inArray(s.waitlistEntries.student, ids))
   await db.delete(s.freedSeats)
   await emptyWeeks(ids)
+  await settleAccounts(ids)
+  await db.update(s.clockSetting).set({ demoNow: '2026-11-10T16:00:00.000Z', setAt: new Date().toISOString() })
   await close()
 })
 

@@ -34,6 +34,12 @@ export async function emptyWeeks(ids: readonly number[]) {
   await db.delete(s.lineUpRows).where(inArray(s.lineUpRows.student, [...ids]))
 }
 
+/** Nothing is owed, and no hold stands: when the clock is moved, what is unpaid would become one. */
+export async function settleAccounts(ids: readonly number[]) {
+  await db.delete(s.moneyEntries).where(inArray(s.moneyEntries.student, [...ids]))
+  await db.delete(s.holds).where(inArray(s.holds.student, [...ids]))
+}
+
 /** An open lecture without a lab, whose rules ask nothing of a student without record, with one seat category that is now empty. */
 export async function lectureOf(course: string, capacity: number): Promise<{ section: number, pool: number }> {
   const [chosen] = await db.select({ section: s.sections.id, pool: s.seatPools.id }).from(s.sections)

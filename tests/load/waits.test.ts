@@ -5,7 +5,7 @@ import type { ChangeResult, RunResult } from '../../shared/contract/acts/student
 import type { OtherTerm, SeatNews, StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
-import { emptyWeeks, freshStudents, lectureOf, TERM } from './students'
+import { emptyWeeks, freshStudents, lectureOf, settleAccounts, TERM } from './students'
 
 /** Waiting in all its ways, and what stands before registering: exchanges decided beforehand, bundles of two full parts, codes, closing. */
 const COURSE = 'LNG 140'
@@ -22,6 +22,7 @@ beforeEach(async () => {
   await db.delete(s.waitlistEntries).where(inArray(s.waitlistEntries.student, ids))
   await db.delete(s.freedSeats)
   await emptyWeeks(ids)
+  await settleAccounts(ids)
   await setClock('2026-11-10T16:00:00.000Z')
 })
 afterAll(async () => {
@@ -251,11 +252,15 @@ describe('the office', () => {
     await register(client, COURSE, [section])
     expect((await client.call('PUT', '/api/terms', { term: TERM, because: 'mischief' })).status).toBe(403)
     await edda.json('PUT', '/api/terms', { term: TERM, because: 'Rooms are being moved' })
-    const refused = await register(other, COURSE, [section])
-    expect(refused.findings.filter(finding => !finding.ok)).toMatchObject([{ code: 'gate', gate: { kind: 'office',
-      because: 'Rooms are being moved' } }])
-    expect((await drop(client, COURSE)).done).toBe(true)
-    await edda.json('PUT', '/api/terms', { term: TERM, because: null })
+    try {
+      const refused = await register(other, COURSE, [section])
+      expect(refused.findings.filter(finding => !finding.ok)).toMatchObject([{ code: 'gate', gate: { kind: 'office',
+        because: 'Rooms are being moved' } }])
+      expect((await drop(client, COURSE)).done).toBe(true)
+    }
+    finally {
+      await edda.json('PUT', '/api/terms', { term: TERM, because: null })
+    }
     expect((await register(other, COURSE, [section])).outcome).toBe('register')
   })
 })

@@ -133,7 +133,7 @@ async function leave() {
             </template>
             <v-list>
               <v-list-item :title="session.account?.name" :subtitle="session.account?.role" />
-              <v-list-item to="/tokens" title="API access" />
+              <v-list-item title="API access" @click="navigateTo('/tokens')" />
               <v-list-item v-if="session.account?.role === 'student'" title="Everything about you, as a file" @click="takeOut" />
               <v-list-item title="Look" :subtitle="LOOKS[theme]" @click="nextLook" />
               <v-list-item title="Keys" @click="keysShown = true" />

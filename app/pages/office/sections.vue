@@ -40,7 +40,8 @@ const about = computed(() =>
       <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
     </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
-    <EmptyState v-if="staff.seats && !rows.length">
+    <GreyShapes v-if="!staff.seats && !staff.failed" />
+    <EmptyState v-else-if="!rows.length">
       {{ workingTerm.term?.name }} has no sections yet. Bring sections.csv in under <WordLink to="/office/college">College</WordLink>.
     </EmptyState>
     <v-data-table
@@ -50,7 +51,6 @@ const about = computed(() =>
       :items="rows"
       :search="search"
       :items-per-page="15"
-      :loading="!staff.seats"
     >
       <template #[`item.need`]="{ item }"><span :class="{ strong: item.urgency > 9 }">{{ item.need || 'nothing' }}</span></template>
       <template #[`item.label`]="{ item }"

@@ -41,11 +41,11 @@ const about = computed(() =>
     </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
     <GreyShapes v-if="!staff.seats && !staff.failed" />
-    <EmptyState v-else-if="!rows.length">
+    <EmptyState v-else-if="staff.seats && !rows.length">
       {{ workingTerm.term?.name }} has no sections yet. Bring sections.csv in under <WordLink to="/office/college">College</WordLink>.
     </EmptyState>
     <v-data-table
-      v-else
+      v-else-if="staff.seats"
       class="card"
       :headers="headers"
       :items="rows"

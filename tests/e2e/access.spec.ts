@@ -47,14 +47,10 @@ const goTo = (page: Page, path: string, sign: string) => async () => {
   await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
 }
 
-test('the student\'s waypoints and all that opens on them', async ({ page }) => {
+test('the student\'s first page and what the head opens', async ({ page }) => {
   test.setTimeout(120_000)
   await signIn(page, 'tamsin')
   const at = `/student/${await idOf('tamsin')}`
-  const press = (name: string | RegExp, sign: string) => async () => {
-    await page.getByRole('button', { name }).first().click()
-    await expect(page.getByRole('region', { name: sign }).or(page.getByRole('dialog', { name: sign })).first()).toBeVisible()
-  }
   await look(page, [
     ['Now', goTo(page, `${at}/now`, 'Next on your path')],
     ['the working term', async () => page.getByRole('button', { name: /^Working term/ }).click(), OVER],
@@ -67,6 +63,18 @@ test('the student\'s waypoints and all that opens on them', async ({ page }) => 
       await page.keyboard.press('?')
       await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
     }, OVER],
+  ])
+})
+
+test('the plan and all that opens on it', async ({ page }) => {
+  test.setTimeout(120_000)
+  await signIn(page, 'tamsin')
+  const at = `/student/${await idOf('tamsin')}`
+  const press = (name: string | RegExp, sign: string) => async () => {
+    await page.getByRole('button', { name }).first().click()
+    await expect(page.getByRole('region', { name: sign }).or(page.getByRole('dialog', { name: sign })).first()).toBeVisible()
+  }
+  await look(page, [
     ['Plan', goTo(page, `${at}/plan`, 'Main plan')],
     ['a course', async () => {
       await page.locator('[data-item^="HYD310"]').click()

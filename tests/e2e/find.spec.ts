@@ -130,8 +130,10 @@ test('hours are kept free by drawing and by hand, and bundles say that they hit 
   await dialog.getByLabel('What for').fill('shift')
   await dialog.getByRole('button', { name: 'Keep them free' }).click()
   await expect(day.getByText(/shift 16:\d\d–1[78]:\d\d/)).toBeVisible()
-  const [kept] = await db.select().from(s.weekWishes).where(eq(s.weekWishes.student, await personOf('perrin')))
-  expect(kept!.wishes).toEqual([expect.objectContaining({ kind: 'keep free', days: ['T'], name: 'shift', weight: 'hard' })])
+  const perrin = await personOf('perrin')
+  // What stands on the screen is sent as it is shown.
+  await expect.poll(async () => (await db.select().from(s.weekWishes).where(eq(s.weekWishes.student, perrin)))[0]?.wishes)
+    .toEqual([expect.objectContaining({ kind: 'keep free', days: ['T'], name: 'shift', weight: 'hard' })])
   await expect(page.getByRole('region', { name: 'Bundles of HYD 230' }).getByRole('button', { name: /^HYD 230-02/ })).toHaveAccessibleName(
     /hits keep-free: shift/)
   // Moved to other hours: dragged as it is long, and by half an hour with the keys.

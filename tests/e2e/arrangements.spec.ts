@@ -92,6 +92,8 @@ test('wishes that cannot hold together are named, with what frees most; without 
   const drawer = await open(page, 'tamsin')
   await wish(page, 'Begin late')
   await choose(page, 'Nothing before', '13:00')
+  // The drawer is as high as what it says: it says it first.
+  await expect(drawer).toContainText('No week stands.')
   await wish(page, 'Fewer waits')
   await expect(drawer).toContainText('No week stands.')
   await expect(drawer.getByText(/These cannot hold together/)).toContainText('HYD 230, “nothing before 13:00”')

@@ -130,10 +130,11 @@ async function admit(event: H3Event, { who }: Pick<Act, 'who'>, program: Visitor
   })
 }
 
-/** The token that a request brings, null where it brings none: with one, cookies are nothing. */
+/** The token that a request brings, null where it brings none: with one, cookies are nothing. What a proxy asks for is no token. */
 function tokenIn(event: H3Event): string | null {
   const said = getHeader(event, 'authorization')
-  return said === undefined ? null : /^Bearer +(\S*)$/i.exec(said.trim())?.[1] ?? ''
+  const found = /^Bearer(?: +(\S*))?$/i.exec(said?.trim() ?? '')
+  return found && (found[1] ?? '')
 }
 /** What only people at a page do. */
 function refuseByHand(declared: Act | View) {

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { ChangeResult } from '../../shared/contract/acts/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
+import { settled } from './settled'
 import { emptyWeeks, freshStudents, lectureOf, lineUpAll, settleAccounts, TERM } from './students'
 
 /** What follows after registering: dropping, exchanging, waiting, offers that are taken, left and lapse; with many at once. */
@@ -51,16 +52,6 @@ const heldIn = (section: number) => db.select().from(s.registrations).where(eq(s
 const entriesOf = (section: number) => db.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.section, section))
   .orderBy(s.waitlistEntries.joined)
 const offersOf = async (section: number) => (await entriesOf(section)).filter(entry => entry.offerUntil !== null)
-/** The waitlists are served beside everything else: what comes of it is waited for. */
-const settled = (holds: () => Promise<void>) => expect.poll(async () => {
-  try {
-    await holds()
-    return ''
-  }
-  catch (problem) {
-    return String(problem)
-  }
-}, { timeout: 15_000, interval: 100 }).toBe('')
 /** Promise 1, from the tables: seats that are taken are registered, seats that are held are offered or about to be, and never too many. */
 async function invariants(pool: number) {
   const { capacity, taken, held } = await seatsOf(pool)

@@ -9,6 +9,7 @@ import type { ChangeResult, RunResult } from '../../shared/contract/acts/student
 import type { AccountView, StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
+import { settled } from './settled'
 import { emptyWeeks, freshStudents, lectureOf, lineUpAll, TERM } from './students'
 
 /** Money in the real database: what is charged, comes back, is paid and is voided, with everything sent more than once. */
@@ -47,15 +48,6 @@ async function register(who: Client, section: number) {
 const account = (who = client) => who.json<AccountView>('GET', `~/account?term=${TERM}`)
 const lines = async (who = client) => (await account(who)).entries.map(({ kind, cents }) => [kind, cents])
 const balance = async (who = client) => 0 - balancesOf((await account(who)).entries as MoneyEntry[]).student
-const settled = (holds: () => Promise<void>) => expect.poll(async () => {
-  try {
-    await holds()
-    return ''
-  }
-  catch (problem) {
-    return String(problem)
-  }
-}, { timeout: 15_000, interval: 100 }).toBe('')
 const pay = async (cents: number, card: string, who = client) => {
   const key = randomUUID()
   const { payment } = await who.json<{ payment: string }>('POST', '~/payments', { term: TERM, key, cents })

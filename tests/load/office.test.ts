@@ -7,6 +7,7 @@ import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
 import { broken } from './invariants'
+import { settled } from './settled'
 import { emptyWeeks, freshStudents, settleAccounts, TERM } from './students'
 
 /** What the registrar's office does, against the tables: seats, cancelled sections, holds, openings, dates, and what is told of it. */
@@ -59,15 +60,6 @@ const setSeats = (section: number, seats: { for: string | null, seats: number }[
   edda.call('PUT', '/api/seats', { section, seats, seen })
 const cancel = (section: number, cancelled = true) => edda.call('PUT', '/api/sections', { section, cancelled,
   because: 'No teacher was found' })
-const settled = (holds: () => Promise<void>) => expect.poll(async () => {
-  try {
-    await holds()
-    return ''
-  }
-  catch (problem) {
-    return String(problem)
-  }
-}, { timeout: 20_000, interval: 100 }).toBe('')
 /** Of the invariants those that are about these seats: other tests leave ledgers of their own. */
 async function whole(pools: readonly number[]) {
   const found = await broken(db, { money: false })

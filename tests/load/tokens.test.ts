@@ -104,6 +104,12 @@ describe('a token', () => {
     expect(await problemOf(late[0]!)).toMatchObject({ code: 'too-often' })
   })
 
+  it('is no other scheme: what a proxy before the server asks for leaves the session what it is', async () => {
+    const answer = await fetch(`${ADDRESS}${file(student)}`, { headers: { cookie: student.cookie,
+      authorization: 'Basic cHJveHk6cHJveHk=' } })
+    expect(answer.status).toBe(200)
+  })
+
   it('that nobody made is none, whatever it looks like', async () => {
     for (const token of ['', 'rw_', `rw_${randomUUID()}`, 'x'.repeat(5000)])
       expect((await ask(token, 'GET', file(student))).status).toBe(401)

@@ -5,6 +5,7 @@ import type { ChangeResult, RunResult } from '../../shared/contract/acts/student
 import type { OtherTerm, SeatNews, StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
 import { Client, close, db, openAccounts, problemOf } from './client'
+import { settled } from './settled'
 import { emptyWeeks, freshStudents, lectureOf, settleAccounts, TERM } from './students'
 
 /** Waiting in all its ways, and what stands before registering: exchanges decided beforehand, bundles of two full parts, codes, closing. */
@@ -32,15 +33,6 @@ afterAll(async () => {
   await close()
 })
 const setClock = (demoNow: string) => db.update(s.clockSetting).set({ demoNow, setAt: new Date().toISOString() })
-const settled = (holds: () => Promise<void>) => expect.poll(async () => {
-  try {
-    await holds()
-    return ''
-  }
-  catch (problem) {
-    return String(problem)
-  }
-}, { timeout: 15_000, interval: 100 }).toBe('')
 async function register(client: Client, course: string, sections: number[]) {
   await client.json('PUT', '~/line-up', { term: TERM, choices: [{ course, sectionIds: sections }] })
   await client.json('PUT', '~/line-up/row', { term: TERM, course, waitIfFull: true })

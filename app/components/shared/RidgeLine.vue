@@ -1,10 +1,14 @@
 <script setup lang="ts">
-/** The line across the top with its waypoints, the current one raised; each with its live state under its name. */
-defineProps<{ waypoints: readonly { name: string, to: string, state: string, current: boolean }[] }>()
+/** The line across the top with its waypoints, the current one raised; each with its live state under its name and a key of its number. */
+const { waypoints } = defineProps<{ waypoints: readonly { name: string, to: string, state: string, current: boolean }[] }>()
 /** The line of the hills, in a box of 800 by 40, and how high each waypoint stands on it. */
 const SKYLINE = 'M0 38 14 26 52 14 90 24 130 16 174 11 216 20 270 13 334 6 372 2 430 12 486 9 508 12 530 14 572 8 '
   + '624 20 668 18 724 15 762 22 800 34'
 const HEIGHTS = [26, 11, 6, 12, 18]
+useKey('waypoint', (event) => {
+  const waypoint = waypoints[Number(event.key) - 1]
+  if (waypoint) navigateTo(waypoint.to)
+})
 </script>
 
 <template>

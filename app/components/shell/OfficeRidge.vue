@@ -24,10 +24,6 @@ const waypoints = computed(() => {
   ]
   return states.map(([name, to, state]) => ({ name, to, state, current: route.path === to }))
 })
-useKey('waypoint', (event) => {
-  const waypoint = waypoints.value[Number(event.key) - 1]
-  if (waypoint) navigateTo(waypoint.to)
-})
 </script>
 
 <template>

@@ -53,11 +53,6 @@ const waypoints = computed(() => {
     return { name: NAMES[place as keyof typeof states], to, state, current: route.path === to || route.path.startsWith(`${to}/`) }
   })
 })
-
-useKey('waypoint', (event) => {
-  const waypoint = waypoints.value[Number(event.key) - 1]
-  if (waypoint) navigateTo(waypoint.to)
-})
 </script>
 
 <template>

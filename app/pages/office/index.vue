@@ -53,7 +53,9 @@ const PLACES = { terms: 'Terms', sections: 'Sections', people: 'People', college
 ol { list-style: none; padding: 0; margin: 6px 0 0; }
 li { border-top: 1px solid var(--line-soft); border-left: 3px solid var(--act); }
 li.blocking { border-left-color: var(--block); }
-.need { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1px 12px; padding: 8px 10px; color: inherit; text-decoration: none; }
+.need {
+  display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 1px 12px; padding: 8px 10px; color: inherit; text-decoration: none;
+}
 .need b { color: var(--ink); }
 .need .second { grid-column: 1; }
 .place { grid-area: 1 / 2; color: var(--act); font-weight: 600; }

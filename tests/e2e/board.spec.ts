@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { and, eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, test, waypoint } from './college'
+import { db, expect, signIn, test, typeAndTake, waypoint } from './college'
 import type { Page } from '@playwright/test'
 
 /** The lane board as people use it: problems walked through and mended, drafts, several plans, two people, a phone. */
@@ -200,16 +200,14 @@ test('a place is held for a line and a course chosen for it later; partners are 
   await expect(page.locator('.hold')).toHaveCount(0)
   await expect(page.getByRole('region', { name: code })).toBeVisible()
   await expect.poll(async () => (await entriesOf('ines'))[code]).toBe('2027SP')
-  await page.getByLabel('Place a course in Spring 2027').fill('HYD 460')
-  await page.getByRole('option', { name: /HYD 460/ }).click()
+  await typeAndTake(page.getByLabel('Place a course in Spring 2027'), 'HYD 460')
   const reading = page.getByRole('region', { name: 'HYD 460' })
   await expect(reading).toContainText('gives credit 2 times')
   await reading.getByRole('combobox', { name: 'Credits' }).press('ArrowDown')
   await page.getByRole('option', { name: '3', exact: true }).click()
   await expect(changed(page, 'HYD 460 set to 3 credits')).toBeVisible()
   await reading.getByRole('button', { name: 'Take out of the plan' }).click()
-  await page.getByLabel('Place a course in Spring 2027').fill('CHY 310')
-  await page.getByRole('option', { name: /CHY 310/ }).click()
+  await typeAndTake(page.getByLabel('Place a course in Spring 2027'), 'CHY 310')
   await expect(changed(page, 'CHY 310 and CHY 311 placed in Spring 2027, since they go together')).toBeVisible()
   await page.keyboard.press('Escape')
   await page.locator('[data-item^="CHY311"]').focus()

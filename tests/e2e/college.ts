@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test'
+import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import { connect } from '../../server/db/connect'
 
 export const { db, close } = connect(process.env.DATABASE_URL!, 4)
@@ -41,4 +41,30 @@ export async function setClock(page: Page, moment: string) {
 
 export async function waypoint(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: new RegExp(`^${name}`) }).click()
+}
+
+/** Takes what an open list offers: once more where the list was drawn anew under the press and the press went nowhere. */
+async function take(option: Locator) {
+  await expect(async () => {
+    await option.click({ timeout: 1000 })
+    await expect(option).toBeHidden({ timeout: 1000 })
+  }).toPass()
+}
+
+/** Types into a field with a list and takes the one line that is left. */
+export async function typeAndTake(field: Locator, typed: string) {
+  const options = field.page().getByRole('option')
+  await field.fill(typed)
+  await expect(options).toHaveCount(1)
+  await take(options)
+}
+
+/** Opens a field with a list and takes one of it; opens it once more where the list of the field before closed over it. */
+export async function openAndTake(field: Locator, name: string | RegExp) {
+  const option = field.page().getByRole('option', { name })
+  await expect(async () => {
+    if (!await option.isVisible()) await field.click({ timeout: 1000 })
+    await expect(option).toBeVisible({ timeout: 1000 })
+  }).toPass()
+  await take(option)
 }

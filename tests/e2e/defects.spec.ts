@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, signOut, test, waypoint } from './college'
+import { db, expect, signIn, signOut, test, typeAndTake, waypoint } from './college'
 import type { Page } from '@playwright/test'
 
 /** What went wrong for people who used keys, slow networks or two accounts. */
@@ -246,8 +246,7 @@ test('the focus goes along with what is done, and never falls to the page', asyn
   await expect.poll(focused).not.toBe('the page')
   // Placing a course from the field.
   const adder = page.getByLabel('Place a course in Spring 2027')
-  await adder.fill('LNG 101')
-  await page.getByRole('option', { name: /LNG 101/ }).click()
+  await typeAndTake(adder, 'LNG 101')
   await expect(page.getByRole('region', { name: 'LNG 101' })).toBeFocused()
   await page.keyboard.press('Escape')
   await expect.poll(focused).not.toBe('the page')

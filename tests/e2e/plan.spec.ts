@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, test, waypoint } from './college'
+import { db, expect, signIn, test, typeAndTake, waypoint } from './college'
 
 const entriesOf = async (username: string) => {
   const rows = await db.select({ entry: s.planEntries }).from(s.planEntries).innerJoin(s.plans, eq(s.plans.id, s.planEntries.plan))
@@ -13,8 +13,7 @@ test('a tile dragged too early shows its problem; the offered move mends it; und
   await waypoint(page, 'Plan')
   const tile = page.locator('[data-item^="HRT230-2027SP"]')
   await expect(tile).toBeVisible()
-  await page.getByLabel('Place a course in Spring 2027').fill('GSP 410')
-  await page.getByRole('option', { name: /GSP 410/ }).click()
+  await typeAndTake(page.getByLabel('Place a course in Spring 2027'), 'GSP 410')
   const placed = page.locator('[data-item^="GSP410-2027SP"]')
   await expect(placed).toContainText('1')
   const drawer = page.getByRole('region', { name: 'GSP 410' })

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { and, desc, eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, signOut, test, waypoint } from './college'
+import { db, expect, openAndTake, signIn, signOut, test, typeAndTake, waypoint } from './college'
 import type { Page } from '@playwright/test'
 
 const idOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
@@ -62,10 +62,8 @@ test('an unreachable requirement is named; the substitution that the advisor gra
   await page.goto(`/student/${await idOf('elan')}/requirements`)
   await line(page, 'geospatial-all').getByRole('button').first().click()
   const form = page.getByRole('form', { name: 'Grant an exception' })
-  await form.getByLabel('Course that counts').fill('GSP 225')
-  await page.getByRole('option', { name: /GSP 225/ }).click()
-  await form.locator('.v-select').click()
-  await page.getByRole('option', { name: 'GSP 150' }).click()
+  await typeAndTake(form.getByLabel('Course that counts'), 'GSP 225')
+  await openAndTake(form.locator('.v-select'), 'GSP 150')
   await expect(form.getByRole('button', { name: 'Substitute' })).toBeDisabled()
   await form.getByLabel('Reason, kept with it').fill('Cartographic Design covers the drafting unit')
   await form.getByRole('button', { name: 'Substitute' }).click()
@@ -97,8 +95,7 @@ test('another program is tried without changing anything, asked for, and granted
   await expect(page.getByRole('button', { name: 'Add a program' })).toHaveCount(0)
   const columns = page.getByLabel('Program and catalog year')
   await expect(columns).toHaveCount(3)
-  await page.locator('.v-select').last().click()
-  await page.getByRole('option', { name: 'BS Timber Engineering · 2025' }).click()
+  await openAndTake(page.locator('.v-select').last(), 'BS Timber Engineering · 2025')
   const timber = page.getByRole('region', { name: 'BS Timber Engineering · 2025' })
   await expect(timber.locator('[data-carries]')).toHaveText('14 cr')
   await expect(timber.locator('[data-open]')).toHaveText('110 cr')
@@ -245,9 +242,7 @@ test('a course of another college, in no catalog here, counts where the advisor 
   await expect(page.getByText('it is in no catalog here, and counts where a substitution names it')).toBeVisible()
   await line(page, 'places').getByRole('button').first().click()
   const form = page.getByRole('form', { name: 'Grant an exception' })
-  await form.getByLabel('Course that counts').fill('OCE 150')
-  await expect(page.getByRole('option')).toHaveCount(1)
-  await page.getByRole('option', { name: /OCE 150/ }).click()
+  await typeAndTake(form.getByLabel('Course that counts'), 'OCE 150')
   await form.getByLabel('Reason, kept with it').fill('Coasts and tides, a course on places')
   await form.getByRole('button', { name: 'Substitute' }).click()
   await expect(line(page, 'places')).toContainText('met')
@@ -263,8 +258,7 @@ test('the office says how several programs are read', async ({ page }) => {
   const choose = async (name: RegExp) => {
     await card.getByRole('button', { name: /^change/ }).click()
     const dialog = page.getByRole('dialog', { name: 'How advising works here' })
-    await dialog.locator('.v-select').first().click()
-    await page.getByRole('option', { name }).click()
+    await openAndTake(dialog.locator('.v-select').first(), name)
     await dialog.getByRole('button', { name: 'Keep it' }).click()
     await expect(dialog).toHaveCount(0)
   }

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { mayGrant } from '@ridgeway/core/advising'
 import type { Section, Term } from '@ridgeway/core/catalog'
+import { seatsOf } from '@ridgeway/core/demand'
 import { readLeaving } from '@ridgeway/core/next'
 import { officeNeeds } from '@ridgeway/core/office'
 import { describeTimes, sayException } from '@ridgeway/words'
@@ -20,7 +21,6 @@ import {
   unpaidOf,
 } from '../db/store/office'
 import { demandOf } from '../db/store/staff'
-import { seatsOffered } from './staff'
 
 type Input<View extends { input: z.ZodType }> = z.output<View['input']>
 type Output<View extends { output: z.ZodType }> = z.output<View['output']>
@@ -30,7 +30,7 @@ export async function readOfficeTodayView({ db, college, at, date, input }: Look
 Promise<Output<typeof contract.readOfficeToday>> {
   const term = findTerm(college, input.term)
   const sections = await college.sections.now(db, term.code)
-  const offered = seatsOffered(sections)
+  const offered = seatsOf(sections)
   const standing = await readStanding(db)
   const questions = (await openRequests(db)).filter(one => mayGrant(one.asked.kind, 'office', college.advising))
   const needs = officeNeeds({
@@ -39,7 +39,7 @@ Promise<Output<typeof contract.readOfficeToday>> {
     questions: questions.map(one => ({ student: one.student.id, name: one.student.name })),
     waiting: sections.filter(one => !one.cancelled).map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })),
     demand: [...await demandOf(db, term.code)].filter(([course]) => offered.has(course))
-      .map(([course, planned]) => ({ course, planned, seats: offered.get(course)! })),
+      .map(([course, planned]) => ({ course, planned, seats: offered.get(course)!.seats })),
     unpaid: await unpaidOf(db, term.code), catalogProblems: college.problems.length, ...standing,
   })
   return { needs }

@@ -1,4 +1,4 @@
-import type { Section } from '@ridgeway/core/catalog'
+import { seatsOf } from '@ridgeway/core/demand'
 import type { SeatRow } from '#shared/contract/views/college'
 import type { Looking } from '../college/asked'
 import { findTerm } from '../college/college'
@@ -9,25 +9,14 @@ export async function readSeatsView({ db, college, input }: Looking<{ term: stri
   findTerm(college, input.term)
   const sections = await college.sections.now(db, input.term)
   const planned = await demandOf(db, input.term)
-  const offered = seatsOffered(sections)
+  const offered = seatsOf(sections)
   return sections.map(({ id, course, label, part, waiting, cancelled, pools }) => {
     const sum = (pick: (pool: typeof pools[number]) => number) => pools.reduce((total, pool) => total + pick(pool), 0)
     const row = { id, pools: pools.map(pool => pool.id), course, label, part, waiting, cancelled, capacity: sum(pool => pool.capacity),
       taken: sum(pool => pool.taken),
       held: sum(pool => pool.held), planned: planned.get(course) ?? 0 }
-    return { ...row, ...needOf(row, offered.get(course) ?? 0) }
+    return { ...row, ...needOf(row, offered.get(course)?.seats ?? 0) }
   }).sort((a, b) => b.urgency - a.urgency || a.course.localeCompare(b.course) || a.label.localeCompare(b.label))
-}
-
-/** Seats of a course as students can take them: of its lectures or of its labs, whichever are fewer. */
-export function seatsOffered(sections: readonly Section[]): Map<string, number> {
-  const parts = new Map<string, Map<string, number>>()
-  for (const { course, part, cancelled, pools } of sections) {
-    if (cancelled) continue
-    const of = parts.get(course) ?? new Map<string, number>()
-    parts.set(course, of.set(part, (of.get(part) ?? 0) + pools.reduce((total, pool) => total + pool.capacity, 0)))
-  }
-  return new Map([...parts].map(([course, of]) => [course, Math.min(...of.values())]))
 }
 
 /** What a section needs of the office, in words, and how urgent it is. */

@@ -5,6 +5,7 @@ import { benchAdvisees } from './advisees'
 import { benchArrangements } from './arrangements'
 import { benchDraft } from './draft'
 import type { Figure } from './figure'
+import { benchForecast } from './forecast'
 import { benchFirstView } from './first-view'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
@@ -22,6 +23,7 @@ const BENCHES = {
   'recheck': () => benchRecheck(),
   'draft': () => benchDraft(),
   'arrangements': () => benchArrangements(),
+  'forecast': () => Promise.resolve(benchForecast()),
   'search': () => benchSearch(),
   'registration': (url: string) => withDatabase(url, benchRegistration),
   'seats': (url: string) =>

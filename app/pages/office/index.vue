@@ -14,7 +14,7 @@ const needs = computed(() => (staff.needs ?? []).map(need => ({ ...sayOfficeNeed
   blocking: BLOCKING.includes(need.code) })))
 const about = computed(() => [workingTerm.term?.name, staff.needs && `${count(staff.needs.length, 'thing')} to look at`]
   .filter(Boolean).join(' · '))
-const PLACES = { terms: 'Terms', sections: 'Sections', people: 'People', college: 'College' }
+const PLACES = { terms: 'Terms', sections: 'Sections', demand: 'Demand', people: 'People', college: 'College' }
 </script>
 
 <template>

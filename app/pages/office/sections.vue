@@ -37,6 +37,7 @@ const about = computed(() =>
 <template>
   <div class="page">
     <PageHead title="Sections" :about="about">
+      <WordLink to="/office/demand">Demand</WordLink>
       <v-text-field v-model="search" class="finder" label="Find a section" bg-color="surface" />
     </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />

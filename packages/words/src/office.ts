@@ -6,7 +6,7 @@ import { sayDate, termName } from './terms'
 import { sayMoment } from './times'
 
 /** Where the office does something about a need. */
-export type OfficePlace = 'terms' | 'sections' | 'people' | 'college'
+export type OfficePlace = 'terms' | 'sections' | 'demand' | 'people' | 'college'
 
 /** One thing that needs the office: its name, why, and where it is done. */
 export function sayOfficeNeed(need: OfficeNeed, zone: string): { title: string, words: string, place: OfficePlace } {
@@ -35,7 +35,7 @@ export function sayOfficeNeed(need: OfficeNeed, zone: string): { title: string, 
     case 'over-wished':
       return { title: `More students plan ${count(need.courses, 'course')} than there are seats`,
         words: `${joinWords(need.most.map(one => `${one.course} (${one.planned} plan it, ${count(one.seats, 'seat')})`), 'and')}${
-          need.courses > need.most.length ? ', and more' : ''}.`, place: 'sections' }
+          need.courses > need.most.length ? ', and more' : ''}.`, place: 'demand' }
     case 'unpaid':
       return { title: `${count(need.students, 'student')} have not paid ${termName(need.term)}`,
         words: `${sayMoney(need.cents)} in all, due by ${sayDate(need.by)}. What is unpaid then is voided.`, place: 'people' }

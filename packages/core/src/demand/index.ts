@@ -1,0 +1,4 @@
+export * from './demand'
+export * from './forecast'
+export * from './times'
+export * from './waits'

@@ -32,7 +32,8 @@ useIntervalFn(() => others.value && document.visibilityState === 'visible' && vo
 const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
-  'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'demand': 'Demand', 'people': 'People',
+  'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'demand': 'Demand',
+  'program': 'Program', 'people': 'People',
   'ledger': 'What happened', 'tokens': 'API access',
   'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',

@@ -1,32 +1,12 @@
 import type { z } from 'zod'
-import { linesOfProgram, programId } from '@ridgeway/core/requirements'
-import { readProgramText } from '@ridgeway/formats'
 import type * as contract from '#shared/contract/acts/college'
-import type { ProgramCheck } from '#shared/contract/acts/college'
 import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
 import { findTerm } from '../college/college'
 import { Refusal } from '../college/refusal'
-import { keepAdvising, keepClock, keepClosing, keepProgram } from '../db/store/college'
+import { keepAdvising, keepClock, keepClosing } from '../db/store/college'
 
 type Input<Act extends { input: z.ZodType }> = z.output<Act['input']>
-
-/** Checks a program file and, with `keep`, makes it the program's rules in its catalog year; a file with a problem changes nothing. */
-export async function loadProgramFile({ tx, actor, college, at, input }: Doing<Input<typeof contract.loadProgramFile>>):
-Promise<ProgramCheck> {
-  const read = readProgramText(input.text, {
-    courses: college.catalog.courses,
-    scale: college.catalog.scale,
-    programs: new Set([...college.programs.values()].map(program => program.code)),
-  })
-  if (!read.ok) return read
-  const { program } = read
-  const id = programId(program)
-  const known = college.programs.has(id)
-  if (input.keep) await keepProgram(tx, { id, program, known, actor, at })
-  return { ok: true, id, title: program.title, catalogYear: program.catalogYear, lines: linesOfProgram(program).length, known,
-    kept: input.keep }
-}
 
 /** The office closes registration of a term for everybody, with what is told, or opens it again. */
 export async function setRegistration({ tx, college, input, ledger }: Doing<Input<typeof contract.setRegistration>>) {

@@ -1,4 +1,4 @@
 import { loadProgramFile as declared } from '#shared/contract/acts/college'
-import { loadProgramFile } from '../acts/college'
+import { loadProgramFile } from '../acts/programs'
 
 export default serveAct(declared, loadProgramFile)

@@ -69,7 +69,7 @@ export async function takeFolder(tx: Executor, files: CollegeFiles,
     ...fresh.slice(0, SHOWN).map((program): RowChange => ({ file: 'programs', key: programId(program),
       columns: isNew(program) ? null : [{ title: 'requirements', from: 'as they stand', to: 'as in the file' }] }))]
   if (keep) {
-    await keepCollegeRows(tx, { institution, programs: fresh, difference }, now, at)
+    await keepCollegeRows(tx, { institution, programs: fresh, difference }, now, at, actor ?? 0)
     await writeLedger(tx, { at, actor, student: null, action: 'import', detail: { tables } })
   }
   return { ok: true, kept: keep, tables, changes }

@@ -4,6 +4,7 @@ import type { Section, Term } from '@ridgeway/core/catalog'
 import { seatsOf } from '@ridgeway/core/demand'
 import { readLeaving } from '@ridgeway/core/next'
 import { officeNeeds } from '@ridgeway/core/office'
+import { writeProgramText } from '@ridgeway/formats'
 import { describeTimes, sayException } from '@ridgeway/words'
 import type * as contract from '#shared/contract/views/office'
 import type { Touched } from '#shared/contract/views/office'
@@ -20,6 +21,7 @@ import {
   unconfirmedStudents,
   unpaidOf,
 } from '../db/store/office'
+import { historyOf, programAt, studentsIn } from '../db/store/programs'
 import { demandOf } from '../db/store/staff'
 
 type Input<View extends { input: z.ZodType }> = z.output<View['input']>
@@ -134,4 +136,19 @@ Promise<Output<typeof contract.readPace>> {
       sum += found.find(one => one.minute === minute)?.courses ?? 0) })
   }
   return { openings }
+}
+
+/** Students who are named to look at a program's rules with. */
+const SAMPLES = 60
+
+/** A program as a file, or as it was in an earlier version. */
+export async function readProgramFileView({ db, input }: Looking<Input<typeof contract.readProgramFile>>):
+Promise<Output<typeof contract.readProgramFile>> {
+  const found = await programAt(db, input.program, input.version)
+  if (!found)
+    throw new Refusal(404, 'program-unknown', `There is no program ${input.program}${input.version ? ` of version ${input.version}` : ''}.`,
+      'Choose one from the list.')
+  const { some, total } = await studentsIn(db, input.program, 0, SAMPLES)
+  return { text: writeProgramText(found.program), cases: found.cases && JSON.stringify(found.cases, null, 2), version: found.version,
+    students: total, some, history: await historyOf(db, input.program) }
 }

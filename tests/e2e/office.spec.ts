@@ -196,3 +196,51 @@ test('the office sees which courses are short, what hangs on them, and when thos
   await expect(page.getByRole('region', { name: 'Forecast' })).toContainText(/Checked against .* off by \d/)
   await expect(page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1)).toContainText(/\d+ to \d+/)
 })
+
+test('a program is changed with whom it touches in sight, kept to its worked case, put in force, and taken back', async ({ page }) => {
+  const program = 'GFT-AAS-2025'
+  const stored = async () => (await db.select().from(s.programs).where(eq(s.programs.id, program)))[0]!
+  const before = await stored()
+  await signIn(page, 'edda')
+  await waypoint(page, 'College')
+  await page.getByRole('button', { name: /Programs/ }).click()
+  await page.getByRole('link', { name: before.body.title }).first().click()
+  await expect(page.getByRole('heading', { name: new RegExp(before.body.title) })).toBeVisible()
+  // The record of somebody who is in it, kept without a name.
+  const samples = page.getByRole('region', { name: 'Students to look with' })
+  await samples.getByRole('button', { name: /^Keep the record of/ }).first().click()
+  const cases = page.getByRole('region', { name: 'Worked cases' })
+  await expect(cases.getByText('holds')).toBeVisible()
+  // One line asks for more: the samples, the case and the counts say so.
+  const line = before.body.areas.flatMap(area => area.children).find(one => one.kind === 'courses' && one.credits && !one.courses)!
+  await page.getByRole('region', { name: 'Requirement tree' }).getByRole('button', { name: new RegExp(`^${line.title}`) }).click()
+  const form = page.getByRole('region', { name: line.title })
+  await form.getByLabel('Credits needed').fill('30')
+  await page.keyboard.press('Tab')
+  await expect(samples).toContainText('loses')
+  await expect(cases).toContainText('comes to something else')
+  const publish = page.getByRole('region', { name: 'Put in force' })
+  await expect(publish.getByRole('button', { name: 'Put it in force' })).toBeDisabled()
+  await publish.getByRole('button', { name: 'See whom it touches' }).click()
+  await expect(publish).toContainText(/[1-9]\d* lose, 0 gain/)
+  await expect(publish.getByRole('button', { name: 'See whom it touches' })).toBeEnabled({ timeout: 60_000 })
+  // Nothing is in force yet, and a reload keeps what was written.
+  expect(await stored()).toEqual(before)
+  await page.reload()
+  await expect(page.getByText(/changed here, not in force/)).toBeVisible()
+  await publish.getByRole('button', { name: 'See whom it touches' }).click()
+  await expect(publish.getByRole('button', { name: 'See whom it touches' })).toBeEnabled({ timeout: 60_000 })
+  await publish.getByLabel('Despite 1 worked case').check()
+  await publish.getByRole('button', { name: 'Put it in force' }).click()
+  await expect(page.getByText(/as in force/)).toBeVisible()
+  expect(await stored()).toMatchObject({ version: before.version + 1 })
+  expect(JSON.stringify((await stored()).body)).toContain('"credits":3000')
+  // What it was can be looked at and put in force again; the case holds once more.
+  await page.getByRole('region', { name: 'History' }).getByRole('button', { name: 'look at it' }).first().click()
+  await expect(page.getByText(/changed here, not in force/)).toBeVisible()
+  await publish.getByRole('button', { name: 'See whom it touches' }).click()
+  await expect(publish).toContainText(/0 lose, [1-9]\d* gain/)
+  await expect(publish.getByRole('button', { name: 'Put it in force' })).toBeEnabled({ timeout: 60_000 })
+  await publish.getByRole('button', { name: 'Put it in force' }).click()
+  await expect.poll(async () => (await stored()).body).toEqual(before.body)
+})

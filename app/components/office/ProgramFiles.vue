@@ -39,13 +39,14 @@ const save = (id: string) => saveFile(`${id.toLowerCase()}.json`, 'application/j
   <section class="card programs" aria-label="Programs">
     <WordLink class="head" :aria-expanded="shown" @click="shown = !shown"
       ><h2>{{ shown ? '▾' : '▸' }} Programs</h2>
-      <span class="second beside">{{ count(rows.length, 'file') }} · save one, or check and load another</span></WordLink
+      <span class="second beside">{{ count(rows.length, 'program') }} · open one to change its rules, or bring a file</span></WordLink
     >
     <div v-if="shown" class="two">
       <ul>
         <li v-for="row in rows" :key="row.id">
-          <b>{{ row.title }}</b> · catalog {{ row.year }} <span class="second small">{{ row.lines }} lines</span> <WordLink
-            class="small" @click="save(row.id)">Save as file</WordLink>
+          <WordLink :to="`/office/program?program=${row.id}`"><b>{{ row.title }}</b></WordLink> · catalog {{ row.year }}
+          <span class="second small">{{ row.lines }} lines</span>
+          <WordLink class="small beside" @click="save(row.id)">Save as file</WordLink>
         </li>
       </ul>
       <div>

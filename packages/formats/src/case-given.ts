@@ -32,13 +32,16 @@ export function mergeGiven(shared: Given, own: Given): Given {
   return { ...shared, ...own, courses: { ...shared.courses, ...own.courses } }
 }
 
+/** What a case is worked out in where it gives none of its own: a college's catalog, with the programs that the case is about. */
+export type CaseCatalog = Pick<Catalog, 'courses' | 'programs' | 'terms' | 'scale' | 'repeatPolicy'>
+
 /** Makes what a case gives whole. @throws CaseProblem where it contradicts itself. */
-export function worldOf(given: Given): CaseWorld {
-  const scale = scaleOf(given)
-  const programs = (given.programs ?? []).map(toWholeProgram)
-  const courses = coursesOf(given, programs)
-  const terms = termsOf(given)
-  const catalog: Catalog = { courses, programs, terms, scale, repeatPolicy: given.repeats ?? 'best',
+export function worldOf(given: Given, around?: CaseCatalog): CaseWorld {
+  const scale = around?.scale ?? scaleOf(given)
+  const programs = around ? [...around.programs] : (given.programs ?? []).map(toWholeProgram)
+  const courses = around ? new Map(around.courses) : coursesOf(given, programs)
+  const terms = around ? [...around.terms] : termsOf(given)
+  const catalog: Catalog = { courses, programs, terms, scale, repeatPolicy: around?.repeatPolicy ?? given.repeats ?? 'best',
     ...(given.together ? { programsPolicy: given.together } : {}) }
   const record = (given.record ?? []).map((one, n) => toItem(one, n, courses))
   const entries = (given.plan ?? []).map(one => toEntry(one, courses, programs))

@@ -1,4 +1,4 @@
-import type { Backtest, CourseDemand, CourseForecast, Hours } from '@ridgeway/core/demand'
+import type { Backtest, CourseDemand, Hours } from '@ridgeway/core/demand'
 import { joinWords } from './lists'
 import { sayTerm } from './terms'
 import { clockTime } from './times'
@@ -8,10 +8,6 @@ export function sayDelayed({ delayed }: Pick<CourseDemand, 'delayed'>): string {
   if (delayed.students === 0) return ''
   return `${delayed.students} would finish later${delayed.terms > delayed.students ? `, ${delayed.terms} terms in all` : ''}`
 }
-
-/** "40, between 34 and 47"; the number alone where nothing tells how far it may be off. */
-export const sayForecast = ({ expected, low, high }: Pick<CourseForecast, 'expected' | 'low' | 'high'>): string =>
-  low === null || high === null ? String(expected) : `${expected}, between ${low} and ${high}`
 
 /** How near forecasts of terms that are past came. */
 export function sayBacktest({ terms, error, errorAsLastYear, courses }: Backtest): string {

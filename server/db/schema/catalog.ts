@@ -1,8 +1,9 @@
 import { sql } from 'drizzle-orm'
-import { boolean, check, index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, check, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import type { ClassStanding, Course, Delivery, GradingMode, Meeting, Part } from '@ridgeway/core/catalog'
 import type { Program } from '@ridgeway/core/requirements'
-import { jsonText } from './columns'
+import type { CasesFile } from '@ridgeway/formats'
+import { instant, jsonText } from './columns'
 import { sites, terms } from './institution'
 
 export const courses = mysqlTable('courses', {
@@ -32,7 +33,22 @@ export const programs = mysqlTable('programs', {
   code: varchar({ length: 20 }).notNull(),
   catalogYear: int('catalog_year').notNull(),
   body: jsonText<Program>()('body').notNull(),
+  /** Worked cases that are kept with it and run at every change; null where it has none. */
+  cases: jsonText<CasesFile>()('cases'),
+  /** Counts how often it was put in force. */
+  version: int().notNull().default(1),
 })
+
+/** A program as it was, each time that another took its place. */
+export const programHistory = mysqlTable('program_history', {
+  program: varchar({ length: 30 }).notNull().references(() => programs.id),
+  version: int().notNull(),
+  body: jsonText<Program>()('body').notNull(),
+  cases: jsonText<CasesFile>()('cases'),
+  /** When and by whom it was replaced. */
+  at: instant('replaced_at').notNull(),
+  by: int('replaced_by').notNull(),
+}, table => [primaryKey({ columns: [table.program, table.version] })])
 
 export const sections = mysqlTable('sections', {
   id: int().primaryKey(),

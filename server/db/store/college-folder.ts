@@ -11,6 +11,7 @@ import * as s from '../schema'
 import { readCollegeRows } from './college'
 import { groupBy } from './group'
 import { change, plain } from './plain'
+import { keepHistory } from './programs'
 import { changeSections, keepSeats, lockSeats, readTermSections, type SeatsWanted } from './sections'
 
 /** The whole college as the rows of its folder, and what the rows are in the tables. */
@@ -125,7 +126,7 @@ export interface CollegeChange {
  * in the folder. Every server hears of it through the stamps.
  */
 export async function keepCollegeRows(tx: Executor, { institution, programs, difference }: CollegeChange,
-  now: CollegeAsRows, at: string): Promise<void> {
+  now: CollegeAsRows, at: string, by = 0): Promise<void> {
   const fresh = <K extends keyof CollegeRows>(name: K): CollegeRows[K][number][] => {
     const found = difference[name]
     return found ? [...found.added, ...found.changed.map(one => one.after)] as CollegeRows[K][number][] : []
@@ -145,6 +146,7 @@ export async function keepCollegeRows(tx: Executor, { institution, programs, dif
   const courseRows = fresh('courses').map(toCourse)
   await put(tx, s.courses, courseRows.map(row => ({ ...row })), ['title', 'credits', 'creditsMax', 'description', 'attributes',
     'prerequisite', 'corequisite', 'exclusions', 'equivalents', 'repeatLimit', 'repeatCredits', 'offered', 'parts', 'fee'])
+  await keepHistory(tx, programs.map(programId), { at, by })
   await put(tx, s.programs, programs.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear,
     body: program })), ['body'])
   const peopleIds = await keepPeople(tx, fresh('people'), now)

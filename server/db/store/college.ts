@@ -1,8 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Executor } from '../database'
-import { clockSetting, collegeStamp, institution, ledger, programs, terms } from '../schema'
-import type { Program } from '@ridgeway/core/requirements'
+import { clockSetting, collegeStamp, institution, terms } from '../schema'
 import { plain, toInstant } from './plain'
 
 /** What changes for all servers at once: the catalog's stamp, and in a demonstration the clock's setting. */
@@ -28,16 +27,6 @@ export async function readCollegeRows(db: Executor) {
     courses: await db.query.courses.findMany(),
     programs: await db.query.programs.findMany(),
   }
-}
-
-/** Puts a program's rules in force in its catalog year, and tells every server that the catalog changed. */
-export async function keepProgram(tx: Executor, kept: { id: string, program: Program, known: boolean, actor: number, at: string }) {
-  const { id, program, actor, at } = kept
-  await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
-  await tx.insert(programs).values({ id, code: program.code, catalogYear: program.catalogYear, body: program })
-    .onDuplicateKeyUpdate({ set: { body: program } })
-  await tx.insert(ledger).values({ at, actor, student: null, action: kept.known ? 'replace program' : 'add program',
-    detail: { program: id } })
 }
 
 /** Closes registration of a term with a reason, or opens it; every server hears of it through the stamp. */

@@ -1,8 +1,10 @@
 import { z } from 'zod'
+import type { CourseItem } from '@ridgeway/core/catalog'
+import type { ProgramEffect } from '@ridgeway/core/office'
 import type { CollegeProblem, FormatProblem, RowChange } from '@ridgeway/formats'
 import { zone } from '@ridgeway/formats'
 import { act, Done, known, Nothing } from '../define'
-import { termCode } from '../values'
+import { rowNumber, termCode } from '../values'
 import { Account } from '../views/college'
 
 export const signIn = act({ name: 'sign in', method: 'POST', path: '/api/session', who: 'everybody', changes: [], most: 4000,
@@ -10,6 +12,9 @@ export const signIn = act({ name: 'sign in', method: 'POST', path: '/api/session
     password: z.string().min(1, 'enter your password').max(200) }), output: Account, words: 'Begins a session.' })
 export const signOut = act({ name: 'sign out', method: 'DELETE', path: '/api/session', who: 'everybody', changes: [], input: Nothing,
   output: Done, words: 'Ends the session, everywhere.' })
+
+const programText = z.string().min(1, 'the file is empty').max(150_000, 'a program file has at most 150 kB')
+const casesText = z.string().max(250_000, 'worked cases have at most 250 kB').nullable()
 
 /** What a program file holds, or what is wrong with it, line by line. */
 export const ProgramCheck = z.union([
@@ -19,8 +24,29 @@ export const ProgramCheck = z.union([
 ])
 export type ProgramCheck = z.infer<typeof ProgramCheck>
 export const loadProgramFile = act({ name: 'load program file', method: 'POST', path: '/api/programs', who: 'office', changes: [],
-  input: z.object({ text: z.string().min(1, 'the file is empty').max(150_000, 'a program file has at most 150 kB'), keep: z.boolean() }),
-  output: ProgramCheck, most: 400_000, words: 'Checks a program file and, with `keep`, makes it the program\'s rules in its year.' })
+  input: z.object({ text: programText, keep: z.boolean(),
+    /** Worked cases to keep with it; nothing leaves those it has. */
+    cases: casesText.optional(),
+    /** The version that this was made from; nothing for a file that comes from elsewhere. */
+    seen: z.number().int().min(0).optional(),
+    /** Put it in force although a worked case comes to something else. */
+    despite: z.boolean().default(false) }), basis: 'the version that it was made from, where one is named',
+  output: ProgramCheck, most: 700_000, words: 'Checks a program file and, with `keep`, makes it the program\'s rules in its year.' })
+
+const Line = z.object({ state: z.enum(['met', 'under way', 'covered', 'open']), open: z.number() })
+const ReaderRow = z.object({ id: z.number(), name: z.string(), effect: known<ProgramEffect>('ProgramEffect') })
+export const tryProgramText = act({ name: 'try a program', method: 'POST', path: '/api/programs/effect', who: 'office', changes: [],
+  input: z.object({ text: programText,
+    /** Only these, with every line and the record; else those of the program after this one, some at a time. */
+    students: z.array(rowNumber).max(4, 'at most four at once').optional(), after: z.number().int().min(0).default(0) }),
+  most: 400_000,
+  output: z.union([z.object({ ok: z.literal(false), problems: z.array(known<FormatProblem>('FormatProblem')) }), z.object({
+    ok: z.literal(true), total: z.number(), done: z.number(), next: z.number().nullable(), rows: z.array(ReaderRow),
+    samples: z.array(z.object({ id: z.number(), lines: z.array(Line.extend({ id: z.string(), title: z.string(),
+      uses: z.array(z.string()) })), items: z.array(known<CourseItem>('CourseItem')), milestones: z.array(z.string()),
+    placements: z.record(z.string(), z.number()) })) })]),
+  words: 'What a program\'s rules would come to for those who are in it, beside what they come to now. Nothing is changed.' })
+export type ProgramTried = Extract<z.output<typeof tryProgramText['output']>, { ok: true }>
 
 export const setRegistration = act({ name: 'close or open registration', method: 'PUT', path: '/api/terms', who: 'office', changes: [],
   input: z.object({ term: termCode, because: z.string().trim().min(3, 'say why, so that students know').max(300).nullable() }),

@@ -52,3 +52,13 @@ const Curve = z.object({ from: z.string(), words: z.string(), term: z.string(), 
 export const readPace = view({ name: 'pace of registration', path: '/api/office/pace', who: 'office', input: z.object({ term: termCode }),
   output: z.object({ openings: z.array(Curve) }), stamp: 'none',
   words: 'For the openings that have begun, the newest first: courses registered up to each minute of the hour after.' })
+
+export const readProgramFile = view({ name: 'program of the office', path: '/api/programs', who: 'office',
+  input: z.object({ program: z.string().regex(/^[A-Z][A-Z0-9-]{1,18}-\d{4}$/, 'a program and its catalog year, such as WSC-BS-2025'),
+    version: z.coerce.number().int().min(1).optional() }),
+  output: z.object({ text: z.string(), cases: z.string().nullable(), version: z.number(), students: z.number(),
+    /** Some of those who are in it, to look at the rules with. */
+    some: z.array(Person.omit({ username: true })),
+    history: z.array(z.object({ version: z.number(), at: z.string(), by: z.string().nullable() })) }),
+  stamp: 'none', words: 'A program as a file, or as it was in an earlier version, with its worked cases, who is in it, and its history.' })
+export type ProgramOnFile = z.output<typeof readProgramFile['output']>

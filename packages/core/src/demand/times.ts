@@ -34,7 +34,7 @@ export function bestTimes(times: readonly Hours[], busy: readonly (readonly Hour
 /** Parts of the day in which classes begin: minutes since midnight, local. */
 const BANDS = [{ name: 'morning', from: 0, to: 720 }, { name: 'afternoon', from: 720, to: 1020 },
   { name: 'evening', from: 1020, to: 1440 }] as const
-export type DayPart = typeof BANDS[number]['name'] | 'no set time'
+type DayPart = typeof BANDS[number]['name'] | 'no set time'
 
 /** Seats of a part of the day: offered, taken or held, and how many have picked a class there without a seat yet. */
 export interface DayPartDemand { part: DayPart, sections: number, seats: number, taken: number, picked: number, waiting: number }

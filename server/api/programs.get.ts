@@ -1,0 +1,4 @@
+import { readProgramFile } from '#shared/contract/views/office'
+import { readProgramFileView } from '../views/office'
+
+export default serveView(readProgramFile, readProgramFileView)

@@ -3,7 +3,7 @@ import { mayGrant } from '@ridgeway/core/advising'
 import type { Section, Term } from '@ridgeway/core/catalog'
 import { seatsOf } from '@ridgeway/core/demand'
 import { readLeaving } from '@ridgeway/core/next'
-import { officeNeeds } from '@ridgeway/core/office'
+import { checkCollege, type CollegeFinding, officeNeeds } from '@ridgeway/core/office'
 import { writeProgramText } from '@ridgeway/formats'
 import { describeTimes, sayException } from '@ridgeway/words'
 import type * as contract from '#shared/contract/views/office'
@@ -42,7 +42,8 @@ Promise<Output<typeof contract.readOfficeToday>> {
     waiting: sections.filter(one => !one.cancelled).map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })),
     demand: [...await demandOf(db, term.code)].filter(([course]) => offered.has(course))
       .map(([course, planned]) => ({ course, planned, seats: offered.get(course)!.seats })),
-    unpaid: await unpaidOf(db, term.code), catalogProblems: college.problems.length, ...standing,
+    unpaid: await unpaidOf(db, term.code),
+    catalogProblems: college.problems.length + (await checkOf(db, college, date)).length, ...standing,
   })
   return { needs }
 }
@@ -152,3 +153,23 @@ Promise<Output<typeof contract.readProgramFile>> {
   return { text: writeProgramText(found.program), cases: found.cases && JSON.stringify(found.cases, null, 2), version: found.version,
     students: total, some, history: await historyOf(db, input.program) }
 }
+
+const checks = new WeakMap<College, { date: string, stamp: string, findings: CollegeFinding[] }>()
+
+/** What is wrong in the catalog; worked out once for a catalog, a date, and the sections as they stand. */
+async function checkOf(db: Executor, college: College, date: string): Promise<CollegeFinding[]> {
+  // Where a rule cannot be read, what rests on it cannot be told; that is mended first.
+  if (college.problems.some(one => one.code === 'unreadable rule')) return []
+  const sections = []
+  const terms = college.catalog.terms.filter(term => term.scheduled && term.end >= date)
+  for (const { code } of terms) sections.push(...await college.sections.known(db, code))
+  const stamp = String(sections.reduce((sum, one) => (sum * 31 + one.id + (one.cancelled ? 7 : 0) + one.meetings.length) % 1e9, 0))
+  const before = checks.get(college)
+  if (before?.date === date && before.stamp === stamp) return before.findings
+  const findings = checkCollege({ catalog: college.catalog, today: date, sections })
+  checks.set(college, { date, stamp, findings })
+  return findings
+}
+
+export const readCollegeCheckView = async ({ db, college, date }: Looking<Input<typeof contract.readCollegeCheck>>):
+Promise<Output<typeof contract.readCollegeCheck>> => ({ findings: await checkOf(db, college, date) })

@@ -23,7 +23,8 @@ describe('the contract', () => {
     const decided = ACTS.filter(act => act.basis).map(act => act.name).sort()
     expect(decided).toEqual(['answer an asked exception', 'answer program change', 'answer suggestions', 'ask for money back',
       'book a meeting', 'change a registered course', 'decide an offer beforehand',
-      'drop courses', 'edit plan', 'exchange a course', 'load program file', 'order the line-up', 'register', 'set openings', 'set seats', 'sign off',
+      'drop courses', 'edit plan', 'exchange a course',
+      'load program file', 'order the line-up', 'register', 'set openings', 'set seats', 'sign off',
       'start a payment',
       'take an offered seat'])
   })

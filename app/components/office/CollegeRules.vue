@@ -1,15 +1,30 @@
 <script setup lang="ts">
-import { sayCatalogProblem } from '@ridgeway/words'
+import { sayCatalogProblem, sayCollegeFinding } from '@ridgeway/words'
+import { readCollegeCheck } from '#shared/contract/views/office'
 
 /** The college's rules: what is wrong in the catalog, how advising works, and its programs. */
 const catalog = useCatalogStore()
+const { data, problem, reload } = useView(readCollegeCheck, () => ({}))
+watch(() => catalog.stamp, (_, before) => before && void reload())
+const words = computed(() => [...catalog.problems.map(sayCatalogProblem), ...(data.value?.findings ?? []).map(sayCollegeFinding)])
+const SHOWN = 12
+const isWhole = ref(false)
 </script>
 
 <template>
   <div class="rules">
-    <section v-if="catalog.problems.length" class="card problems" aria-label="Problems of the catalog">
-      <h2>The catalog has {{ count(catalog.problems.length, 'problem') }}</h2>
-      <p v-for="(one, i) in catalog.problems" :key="i" class="blocking">{{ sayCatalogProblem(one) }}</p>
+    <section class="card problems" aria-label="Check of the catalog">
+      <h2>Check of the catalog</h2>
+      <FailedBox v-if="problem" :problem="problem" retry @retry="reload" />
+      <p v-else-if="!data" class="second">Reading rules, lines, sequences and sections …</p>
+      <p v-else-if="!words.length" class="second">
+        Every rule can be read and met, every line can be filled by who begins now, every suggested sequence keeps its own rules, and the
+        hours of sections fit their credits.
+      </p>
+      <p v-for="one in isWhole ? words : words.slice(0, SHOWN)" :key="one">{{ one }}</p>
+      <WordLink v-if="words.length > SHOWN" @click="isWhole = !isWhole">{{
+        isWhole ? 'Show fewer' : `Show all ${words.length}`
+      }}</WordLink>
     </section>
     <HowAdvisingWorks />
     <ProgramFiles />

@@ -1,6 +1,7 @@
 export * from './advising'
 export * from './catalog'
 export * from './checks'
+export * from './college-check'
 export * from './conditions'
 export * from './credits'
 export * from './demand'

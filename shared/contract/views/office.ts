@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { known, view } from '../define'
 import { rowNumber, termCode } from '../values'
-import type { OfficeNeed } from '@ridgeway/core/office'
+import type { CollegeFinding, OfficeNeed } from '@ridgeway/core/office'
 
 export const readOfficeToday = view({ name: 'office today', path: '/api/office', who: 'office', input: z.object({ term: termCode }),
   output: z.object({ needs: z.array(known<OfficeNeed>('OfficeNeed')) }), stamp: 'none',
@@ -62,3 +62,7 @@ export const readProgramFile = view({ name: 'program of the office', path: '/api
     history: z.array(z.object({ version: z.number(), at: z.string(), by: z.string().nullable() })) }),
   stamp: 'none', words: 'A program as a file, or as it was in an earlier version, with its worked cases, who is in it, and its history.' })
 export type ProgramOnFile = z.output<typeof readProgramFile['output']>
+
+export const readCollegeCheck = view({ name: 'catalog check', path: '/api/office/check', who: 'office', input: z.object({}),
+  output: z.object({ findings: z.array(known<CollegeFinding>('CollegeFinding')) }), stamp: 'none',
+  words: 'What is wrong in the catalog that no single rule shows: lines that nobody can fill, sequences that break their own rules.' })

@@ -1,2 +1,3 @@
 export * from './needs'
 export * from './program-change'
+export * from './college-check'

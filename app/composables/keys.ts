@@ -1,6 +1,6 @@
 /** Every key of Ridgeway, where it works, and what it does. Those without keys here belong to what has the focus. */
 export const KEYS = {
-  'help': { keys: ['?'], shown: '?', does: 'this list', scope: 'everywhere' },
+  'help': { keys: ['?'], shown: '?', does: 'what this page is, keys and words', scope: 'everywhere' },
   'waypoint': { keys: ['1', '2', '3', '4', '5'], shown: '1 – 5', does: 'the waypoints', scope: 'in a student\'s file' },
   'find': { keys: ['/'], shown: '/', does: 'find sections and courses', scope: 'in a student\'s file' },
   'working term': { keys: ['g t'], shown: 'g t', does: 'choose the working term', scope: 'everywhere' },

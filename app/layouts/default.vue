@@ -137,7 +137,7 @@ async function leave() {
               <v-list-item title="API access" @click="navigateTo('/tokens')" />
               <v-list-item v-if="session.account?.role === 'student'" title="Everything about you, as a file" @click="takeOut" />
               <v-list-item title="Look" :subtitle="LOOKS[theme]" @click="nextLook" />
-              <v-list-item title="Keys" @click="keysShown = true" />
+              <v-list-item title="Help" subtitle="this page, keys, words" @click="keysShown = true" />
               <v-list-item title="Sign out" @click="leave" />
             </v-list>
           </v-menu>

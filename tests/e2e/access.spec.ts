@@ -61,7 +61,7 @@ test('the student\'s first page and what the head opens', async ({ page }) => {
     ['keys', async () => {
       await page.keyboard.press('Escape')
       await page.keyboard.press('?')
-      await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible()
+      await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible()
     }, OVER],
   ])
 })

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, signOut, test } from './college'
+import { db, expect, signIn, signOut, test, waypoint } from './college'
 
 test('a wrong password says what to do, and not which half was wrong', async ({ page }) => {
   await page.goto('/sign-in')
@@ -63,4 +63,21 @@ test('the office sees seats and openings; the working term is carried everywhere
   await page.getByRole('button', { name: 'Working term' }).click()
   await page.getByRole('list', { name: 'Choose the working term' }).getByText('Summer 2027').click()
   await expect(page.getByText(/Summer 2027 · \d+ of \d+ seats taken/)).toBeVisible()
+})
+
+test('every page says what it is, what its marks mean, and what the words mean', async ({ page }) => {
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  await page.getByRole('button', { name: /Your account/ }).click()
+  await page.getByText('this page, keys, words').click()
+  const help = page.getByRole('dialog', { name: 'Help: Plan' })
+  await expect(help).toContainText('how many terms a course can slide before the finish moves')
+  await help.getByRole('tab', { name: 'Words' }).click()
+  await expect(help).toContainText('a lecture with the lab or tutorial that goes with it')
+  await page.keyboard.press('Escape')
+  await expect(help).toHaveCount(0)
+  await waypoint(page, 'Register')
+  await expect(page.getByRole('heading', { name: /^Register/ }).first()).toBeVisible()
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Help: Register' })).toBeVisible()
 })

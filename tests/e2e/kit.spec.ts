@@ -67,7 +67,7 @@ test('one Esc closes one layer; letters do nothing under a dialog, and can be tu
   await openKit(page)
   await page.getByRole('button', { name: 'Open the drawer' }).press('Enter')
   await page.keyboard.press('?')
-  const keys = page.getByRole('dialog', { name: 'Keys' })
+  const keys = page.getByRole('dialog', { name: 'Help' })
   await expect(keys).toContainText('in a student\'s file')
   await expect.poll(() => page.evaluate(() => document.activeElement?.closest('[role=dialog]') !== null)).toBe(true)
   await page.keyboard.press('Escape')

@@ -42,7 +42,8 @@ export function sayOfficeNeed(need: OfficeNeed, zone: string): { title: string, 
     case 'no advisor':
       return { title: `${count(need.students, 'student')} without an advisor`, words: 'Nobody can sign off their terms.', place: 'people' }
     case 'catalog':
-      return { title: `The catalog has ${count(need.problems, 'problem')}`, words: 'Rules that nobody can get past, lines that nobody can fill, sequences that break their own rules.', place: 'college' }
+      return { title: `The catalog has ${count(need.problems, 'problem')}`,
+        words: 'Rules that nobody can get past, lines that nobody can fill, sequences that break their own rules.', place: 'college' }
     case 'holds':
       return { title: count(need.count, 'hold'), words: 'Each keeps a student from registering.', place: 'people' }
     case 'unconfirmed':

@@ -1,0 +1,21 @@
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { GLOSSARY, GUIDES } from '@ridgeway/words'
+import { guideFiles } from '../../tools/build/guides'
+
+describe('the guides', () => {
+  it('say what the screens say', () => {
+    for (const [name, text] of guideFiles()) expect([name, readFileSync(`docs/guide/${name}`, 'utf8')]).toEqual([name, text])
+    expect(readdirSync('docs/guide').sort()).toEqual([...guideFiles().keys()].sort())
+  })
+  it('show pictures that are there, and explain each page once', () => {
+    const pages = GUIDES.flatMap(guide => guide.pages)
+    for (const { picture } of pages) if (picture) expect([picture, existsSync(`docs/screenshots/${picture}.png`)]).toEqual([picture, true])
+    expect(new Set(pages.map(page => page.at)).size).toBe(pages.length)
+    for (const page of pages) expect([page.title, page.next.length > 0]).toEqual([page.title, true])
+  })
+  it('have every word once, in order', () => {
+    const words = GLOSSARY.map(([word]) => word)
+    expect([...new Set(words)].sort((a, b) => a.localeCompare(b))).toEqual(words)
+  })
+})

@@ -1,0 +1,20 @@
+import { GLOSSARY, GUIDES } from '@ridgeway/words'
+
+/** The guides as Markdown, by file name: what the screens say of themselves, with their pictures, and the glossary. */
+export function guideFiles(): Map<string, string> {
+  const files = new Map(GUIDES.map(({ file, title, begin, pages }) => [`${file}.md`, [
+    `# ${title}`, begin,
+    ...pages.flatMap(page => [
+      `## ${page.title}`, page.first,
+      ...page.picture ? [`![${page.title}](../screenshots/${page.picture}.png)`] : [],
+      page.next.map(one => `- ${one}`).join('\n'),
+      ...page.marks.length > 0
+        ? [`| mark | means |\n|---|---|\n${page.marks.map(([mark, means]) => `| ${mark} | ${means} |`).join('\n')}`]
+        : [],
+    ]),
+    'The words are in the [glossary](glossary.md). Press `?` on any page for what it is and for its keys.',
+  ].join('\n\n') + '\n'] as const))
+  files.set('glossary.md', `# Words on the screens\n\n| word | means |\n|---|---|\n${
+    GLOSSARY.map(([word, means]) => `| ${word} | ${means} |`).join('\n')}\n`)
+  return files
+}

@@ -33,7 +33,7 @@ const PAGES: Record<string, string> = {
   'now': 'Now', 'requirements': 'Requirements', 'plan': 'Plan', 'week': 'Week', 'register': 'Register', 'map': 'Prerequisite map',
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
   'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'demand': 'Demand',
-  'program': 'Program', 'people': 'People',
+  'program': 'Program', 'settings': 'Settings', 'people': 'People',
   'ledger': 'What happened', 'tokens': 'API access',
   'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',

@@ -16,6 +16,8 @@ export const useCatalogStore = defineStore('catalog', () => {
     releaseDays: 0, silentDays: 0 })
   const policy = shallowRef<MoneyPolicy>({ bands: [], siteFees: {}, refunds: [], plans: [], lateDays: 0, graceDays: 0 })
   const termsText = ref('')
+  const offerHours = ref(0)
+  const zone = ref('')
   const sites = shallowRef<Site[]>([])
   const travel = shallowRef<TravelTime[]>([])
   const terms = shallowRef<Term[]>([])
@@ -49,6 +51,8 @@ export const useCatalogStore = defineStore('catalog', () => {
     policy.value = college.money
     advising.value = college.advising
     termsText.value = college.termsText
+    offerHours.value = college.offerHours
+    zone.value = college.zone
     sites.value = college.sites
     travel.value = college.travel
     terms.value = college.terms
@@ -70,6 +74,6 @@ export const useCatalogStore = defineStore('catalog', () => {
   }
 
   return { ready, failed, stamp,
-    name, policy, advising, termsText, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
+    name, zone, policy, advising, termsText, offerHours, sites, travel, terms, courses, programs, problems, rules, load, term, siteName,
     nextTerm }
 })

@@ -75,7 +75,8 @@ async function serveOne(tx: Executor, kept: KeptCollege, { student, term: code, 
   })
   if (decision) {
     const lead = dossier.registered.find(row => row.course === course && row.term === code && row.credits > 0)
-    await keepSeatFor(tx, { student, at, until: offerUntil(at, toInstant(addBy(gone[0]!.session), 24 * 60 - 1, college.zone)), course,
+    const until = offerUntil(at, toInstant(addBy(gone[0]!.session), 24 * 60 - 1, college.zone), college.offerHours)
+    await keepSeatFor(tx, { student, at, until, course,
       bundle: decision.sectionIds, grading: lead?.grading ?? 'letter', credits: lead?.credits ?? null, claims })
   }
   // Who waited to exchange it takes what is offered without giving anything up.

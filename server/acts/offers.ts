@@ -77,7 +77,7 @@ async function offerNext(tx: Executor, kept: KeptCollege, at: string): Promise<n
     const bundle = (await college.sections.now(tx, entry.term, [entry.course])).filter(section => entry.bundle.includes(section.id))
     await lockSeats(tx, [...new Set([...seats.map(one => one.seat.pool), ...gives.map(one => one.pool),
       ...bundle.flatMap(section => section.pools.map(pool => pool.id))])].sort((a, b) => a - b))
-    const until = offerUntil(at, toInstant(addBy, 24 * 60 - 1, college.zone))
+    const until = offerUntil(at, toInstant(addBy, 24 * 60 - 1, college.zone), college.offerHours)
     for (const one of seats) await keepOffer(tx, one.seat, one.entry, until, at)
     await takeAsDecided({ tx, college, at, date, student: entry.student }, { ...entry, offerUntil: until, offerPool: seat.pool })
     return entry.student

@@ -20,6 +20,8 @@ export interface College {
   /** How sign-off and exceptions are handled. */
   advising: AdvisingPolicy
   termsText: string
+  /** Hours for which a seat is offered. */
+  offerHours: number
   sites: Site[]
   travel: TravelTime[]
   openings: (OpeningRule & { term: string })[]
@@ -51,10 +53,10 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
   if (!institution)
     throw new Refusal(503, 'no-college', 'This Ridgeway holds no college yet.',
       'Whoever runs it puts one into the database; then reload this page.')
-  const { name, zone, money, advising, termsText, gradeScale, repeatPolicy } = institution
+  const { name, zone, money, advising, termsText, gradeScale, repeatPolicy, offerHours } = institution
   const byCode = new Map(courses.map(course => [course.code, course]))
   return {
-    stamp, sections: new KeptSections(), name, zone, money, advising, termsText, sites, travel,
+    stamp, sections: new KeptSections(), name, zone, money, advising, termsText, offerHours, sites, travel,
     problems: checkCatalog(byCode, gradeScale),
     openings: openings.map(({ id: _, ...rule }) => rule),
     programs: new Map(programs.map(program => [program.id, program.body])),

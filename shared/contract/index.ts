@@ -6,6 +6,7 @@ import * as studentActs from './acts/student'
 import type { Act, View } from './define'
 import * as advisingViews from './views/advising'
 import * as collegeViews from './views/college'
+import * as demandViews from './views/demand'
 import * as findViews from './views/find'
 import * as officeViews from './views/office'
 import * as tokenViews from './views/tokens'
@@ -19,4 +20,4 @@ const isOf = <K extends 'act' | 'view'>(kind: K) => (one: unknown): one is K ext
 export const ACTS: readonly Act[] = declared([studentActs, advisingActs, collegeActs, officeActs, tokenActs]).filter(isOf('act'))
 /** Everything that can be looked at. */
 export const VIEWS: readonly View[] = declared([studentViews, advisingViews, collegeViews, officeViews, tokenViews,
-  findViews]).filter(isOf('view'))
+  demandViews, findViews]).filter(isOf('view'))

@@ -77,7 +77,7 @@ test('every page says what it is, what its marks mean, and what the words mean',
   await page.keyboard.press('Escape')
   await expect(help).toHaveCount(0)
   await waypoint(page, 'Register')
-  await expect(page.getByRole('heading', { name: /^Register/ }).first()).toBeVisible()
+  await expect(page).toHaveURL(/\/register/)
   await page.keyboard.press('?')
   await expect(page.getByRole('dialog', { name: 'Help: Register' })).toBeVisible()
 })

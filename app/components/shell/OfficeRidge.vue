@@ -14,8 +14,8 @@ const holds = computed(() => staff.needs?.find(need => need.code === 'holds'))
 const waiting = computed(() => staff.needs?.find(need => need.code === 'waiting'))
 const next = computed(() => staff.openings.filter(one => one.from > instant.value).sort((a, b) => a.from < b.from ? -1 : 1)[0])
 /** Pages that are reached from a waypoint and stand under it. */
-const BENEATH: Record<string, string> = { '/office': '/office/ledger', '/office/sections': '/office/demand',
-  '/office/college': '/office/program' }
+const BENEATH: Record<string, readonly string[]> = { '/office': ['/office/ledger'], '/office/sections': ['/office/demand'],
+  '/office/college': ['/office/program', '/office/settings'] }
 const waypoints = computed(() => {
   const term = workingTerm.term
   const states: [string, string, string][] = [
@@ -25,7 +25,7 @@ const waypoints = computed(() => {
     ['People', '/office/people', holds.value ? count(holds.value.count, 'hold') : staff.needs ? 'no holds' : ''],
     ['College', '/office/college', catalog.ready ? count(catalog.programs.size, 'program') : ''],
   ]
-  return states.map(([name, to, state]) => ({ name, to, state, current: route.path === to || BENEATH[to] === route.path }))
+  return states.map(([name, to, state]) => ({ name, to, state, current: [to, ...BENEATH[to] ?? []].includes(route.path) }))
 })
 </script>
 

@@ -56,6 +56,7 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
 <template>
   <div class="page">
     <PageHead title="The college's tables" :about="catalog.name">
+      <WordLink to="/office/settings">Settings</WordLink>
       <ActButton :busy="saving" @click="save">Save everything as a zip</ActButton>
     </PageHead>
     <FailedBox v-if="problem" :problem="problem" retry @retry="load" />

@@ -17,6 +17,8 @@ export const institution = mysqlTable('institution', {
   /** How sign-off and exceptions are handled here. */
   advising: jsonText<AdvisingPolicy>()('advising').notNull(),
   termsText: varchar('terms_text', { length: 2000 }).notNull(),
+  /** Hours for which a seat that came free is held for the next on the waitlist (common practice: about two days, no source). */
+  offerHours: int('offer_hours').notNull().default(48),
 })
 
 export const sites = mysqlTable('sites', {

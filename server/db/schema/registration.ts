@@ -164,7 +164,7 @@ export type LedgerAction = 'lift rule' | 'withdraw sign-off' | 'return plan' | '
   | 'offer seat' | 'decline offer'
   | 'offer lapsed' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
   | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
-  | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program'
+  | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program' | 'set college'
 
 /** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
 export const ledger = mysqlTable('ledger', {

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Executor } from '../database'
 import { clockSetting, collegeStamp, institution, terms } from '../schema'
-import { plain, toInstant } from './plain'
+import { change, plain, toInstant } from './plain'
 
 /** What changes for all servers at once: the catalog's stamp, and in a demonstration the clock's setting. */
 export interface CollegeStamp { catalog: number, demoNow: string | null, setAt: string | null }
@@ -57,4 +57,20 @@ export async function hasCollege(tx: Executor): Promise<boolean> {
 export async function addCollege(tx: Executor, values: Omit<typeof institution.$inferInsert, 'id'>) {
   await tx.insert(institution).values({ id: 1, ...values })
   await tx.update(collegeStamp).set({ version: sql`${collegeStamp.version} + 1` })
+}
+
+type Settings = Pick<typeof institution.$inferInsert,
+  'name' | 'zone' | 'gradeScale' | 'repeatPolicy' | 'money' | 'termsText' | 'offerHours'>
+/** Sets the institution itself, where the college is still as it was seen; says whether it was. Every server reads it anew. */
+export async function keepSettings(tx: Executor, settings: Settings, seen: number): Promise<boolean> {
+  if (await change(tx, 'UPDATE college_stamp SET version = version + 1 WHERE version = ?', [seen]) === 0) return false
+  await tx.update(institution).set(settings)
+  return true
+}
+
+/** What people's own rows name of the settings: it cannot be taken away. */
+export async function namedOfSettings(db: Executor) {
+  const list = async (text: string) => (await plain<{ one: string }>(db, text)).map(row => row.one)
+  return { grades: await list('SELECT DISTINCT grade one FROM records WHERE grade IS NOT NULL'),
+    bands: await list('SELECT DISTINCT residence one FROM students'), plans: await list('SELECT DISTINCT plan one FROM payment_choices') }
 }

@@ -63,6 +63,29 @@ export const setAdvising = act({ name: 'set how advising works', method: 'PUT', 
       'seat': entitled, 'clash': entitled, 'late add': entitled }) }), output: Done,
   words: 'How several programs are read, what a change after sign-off comes to, how release codes are used, who grants exceptions.' })
 
+const cents = z.number().int('whole cents').min(0, 'no less than nothing').max(10_000_000, 'at most 100,000')
+const percent = z.number().int('a whole percent').min(0).max(100, 'at most 100 percent')
+const days = z.number().int('whole days').min(0).max(400, 'at most 400 days')
+const called = z.string().trim().min(1, 'give it a name').max(60)
+const plainCode = z.string().trim().regex(/^[a-z][a-z0-9-]{0,19}$/, 'a code of small letters, such as resident')
+const GradeRow = z.object({ grade: z.string().trim().regex(/^[A-Z][A-Z+-]{0,2}$/, 'a grade such as B+'),
+  points: z.number().int().min(0).max(1000, 'at most 10 points'), inGpa: z.boolean(), earns: z.boolean(),
+  standsFor: z.number().int().min(-1).max(1000, 'at most 10 points') })
+const Money = z.object({
+  bands: z.array(z.object({ code: plainCode, name: called, perCredit: cents })).min(1, 'name a band').max(20),
+  siteFees: z.array(z.object({ site: z.string().min(1).max(20), cents })).max(60),
+  refunds: z.array(z.object({ share: percent, percent })).max(12),
+  plans: z.array(z.object({ code: plainCode, name: called,
+    parts: z.array(z.object({ days, percent })).min(1, 'a plan has a part').max(12) })).min(1, 'name a way of paying').max(8),
+  lateDays: days, graceDays: days })
+export const setCollege = act({ name: 'set the college', method: 'PUT', path: '/api/college/settings', who: 'office', changes: [],
+  input: z.object({ name: z.string().trim().min(1, 'name the college').max(120), zone, repeatPolicy: z.enum(['best', 'latest']),
+    termsText: z.string().trim().max(2000, 'at most 2,000 characters'),
+    offerHours: z.number().int('whole hours').min(1, 'at least an hour').max(336, 'at most two weeks'),
+    grades: z.array(GradeRow).min(2, 'name the grades').max(40), money: Money, seen: z.number().int().min(0) }),
+  basis: 'the catalog as it was seen', output: Done, most: 60_000,
+  words: 'Sets the name, time zone, grades, repeats, terms, seat offers, tuition, refunds and ways of paying of the college.' })
+
 export const startCrowd = act({ name: 'start the crowd', method: 'POST', path: '/api/standins/crowd', who: 'signed in', demo: true,
   changes: [],
   input: z.object({ term: termCode, size: z.number().int().min(1).max(1000, 'at most 1,000 students'),

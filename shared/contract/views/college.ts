@@ -24,7 +24,7 @@ export const readDemoAccounts = view({ name: 'demo accounts', path: '/api/sessio
 
 export const readCatalog = view({ name: 'catalog', path: '/api/catalog', who: 'signed in', input: z.object({}),
   output: z.object({ stamp: z.number(), name: z.string(), zone: z.string(), money: known<MoneyPolicy>('MoneyPolicy'),
-    advising: known<AdvisingPolicy>('AdvisingPolicy'), termsText: z.string(),
+    advising: known<AdvisingPolicy>('AdvisingPolicy'), termsText: z.string(), offerHours: z.number(),
     sites: known<Site[]>('Site, a list'), travel: known<TravelTime[]>('TravelTime, a list'),
     programs: known<Record<string, Program>>('Program, by id'), courses: known<Course[]>('Course, a list'),
     terms: known<Term[]>('Term, a list'), scale: known<GradeScale>('GradeScale'), repeatPolicy: known<RepeatPolicy>('RepeatPolicy'),

@@ -2,12 +2,9 @@ import type { Instant } from '../catalog/types'
 import type { RefusalCode } from './findings'
 import type { RowDecision } from './decide'
 
-/** Hours for which a seat that came free is held for the next on the waitlist (common practice: about two days, no source). */
-const OFFER_HOURS = 48
-
-/** Until when an offer made now stands: its hours, and never past the end of adding. */
-export function offerUntil(now: Instant, addEnds: Instant): Instant {
-  const full = new Date(Date.parse(now) + OFFER_HOURS * 3_600_000).toISOString()
+/** Until when an offer made now stands: so many hours, as the institution has it, and never past the end of adding. */
+export function offerUntil(now: Instant, addEnds: Instant, hours: number): Instant {
+  const full = new Date(Date.parse(now) + hours * 3_600_000).toISOString()
   return full < addEnds ? full : addEnds
 }
 

@@ -1,0 +1,1 @@
+ALTER TABLE `institution` ADD `offer_hours` int DEFAULT 48 NOT NULL;

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
-import { db, expect, signIn, test, waypoint } from './college'
+import { db, expect, openAndTake, signIn, test, waypoint } from './college'
 import type { Page } from '@playwright/test'
 
 /** From planned courses to a week that works: arrangements, wishes that cannot hold together, and the smallest change. */
@@ -23,8 +23,7 @@ async function open(page: Page, username: string) {
   return drawer
 }
 async function wish(page: Page, kind: string) {
-  await page.getByRole('combobox', { name: 'Add a wish' }).click({ force: true })
-  await page.getByRole('option', { name: kind, exact: true }).click()
+  await openAndTake(page.getByRole('combobox', { name: 'Add a wish' }), new RegExp(`^${kind}$`))
 }
 async function choose(page: Page, label: string, value: string) {
   const field = page.getByRole('combobox', { name: label })

@@ -63,7 +63,7 @@ export async function typeAndTake(field: Locator, typed: string) {
 export async function openAndTake(field: Locator, name: string | RegExp) {
   const option = field.page().getByRole('option', { name })
   await expect(async () => {
-    if (!await option.isVisible()) await field.click({ timeout: 1000 })
+    if (!await option.isVisible()) await field.click({ timeout: 1000, force: true })
     await expect(option).toBeVisible({ timeout: 1000 })
   }).toPass()
   await take(option)

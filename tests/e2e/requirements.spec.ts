@@ -183,7 +183,7 @@ test('the office checks a program file line by line, and puts a right one in for
   const at = wrong.slice(0, wrong.indexOf('STT 999')).split('\n').length
   const file = (name: string, content: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(content) })
   const programs = page.getByRole('region', { name: 'Programs' })
-  await programs.getByText('check and load another').click()
+  await programs.getByText('open one to change its rules').click()
   await page.getByLabel('Check a program file').setInputFiles(file('wrong.json', wrong))
   await expect(programs).toContainText('wrong.json was not taken: 1 problem.')
   await expect(programs).toContainText(`Line ${at}`)

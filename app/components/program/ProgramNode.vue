@@ -132,7 +132,7 @@ function takeOut() {
           :model-value="node.subjects"
           type="number"
           min="2"
-          label="From at least so many subjects"
+          label="Subjects, at least"
           @change="set({ subjects: number($event.target.value) })"
         />
       </template>

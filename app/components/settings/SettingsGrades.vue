@@ -59,5 +59,7 @@ const add = () => grades.value.push({ grade: '', points: 0, inGpa: true, earns: 
 
 <style scoped>
 .part { padding: 10px 16px; }
+td:first-child { min-width: 76px; }
+td:last-child { white-space: nowrap; }
 p { margin: 4px 0; }
 </style>

@@ -43,7 +43,7 @@ const addPlan = () => money.value.plans.push({ code: '', name: '', parts: [{ day
     <h2>What comes back when a course is left</h2>
     <p class="second small">Everything until the last day to drop; after it:</p>
     <div v-for="(step, i) in money.refunds" :key="i" class="row">
-      <v-text-field v-model.number="step.share" type="number" min="0" max="100" label="Up to this percent of its session" />
+      <v-text-field v-model.number="step.share" type="number" min="0" max="100" label="Up to % of session" />
       <v-text-field v-model.number="step.percent" type="number" min="0" max="100" label="Percent that comes back" />
       <span />
       <WordLink class="small" :aria-label="`Take out step ${i + 1}`" @click="money.refunds.splice(i, 1)">take out</WordLink>
@@ -60,7 +60,7 @@ const addPlan = () => money.value.plans.push({ code: '', name: '', parts: [{ day
         <WordLink class="small" :aria-label="`Take out ${plan.name}`" @click="money.plans.splice(i, 1)">take out</WordLink>
       </div>
       <div v-for="(part, p) in plan.parts" :key="p" class="row inner">
-        <v-text-field v-model.number="part.days" type="number" min="0" label="Days after the due date" />
+        <v-text-field v-model.number="part.days" type="number" min="0" label="Days after due" />
         <v-text-field v-model.number="part.percent" type="number" min="0" max="100" label="Percent of the whole" />
         <span />
         <WordLink v-if="plan.parts.length > 1" class="small" :aria-label="`Take out part ${p + 1}`" @click="plan.parts.splice(p, 1)"

@@ -23,7 +23,10 @@ const about = computed(() => {
   <div class="page">
     <PageHead title="Demand" :about="about"><WordLink to="/office/sections">Sections</WordLink></PageHead>
     <FailedBox v-if="problem" :problem="problem" retry @retry="reload" />
-    <GreyShapes v-if="!data && !problem" />
+    <template v-if="!data && !problem">
+      <p class="second" role="status">Reading what everybody plans, and what waits behind it …</p>
+      <GreyShapes />
+    </template>
     <template v-if="data">
       <EmptyState v-if="!data.courses.length && !data.forecast?.courses.length">
         Nobody plans anything for {{ workingTerm.term?.name }} yet, and nothing tells what they will. Choose another working term above.

@@ -56,8 +56,11 @@ async function workOutAhead(db: Executor, college: College, term: Term, date: st
     const registered = new Set(rows.filter(row => row.kind === 'registered' && row.term === term.code).map(row => row.course))
     const asked = new Set([...rows.filter(row => row.kind === 'planned' && row.term === term.code).map(row => row.course), ...registered])
     if (asked.size === 0) continue
-    const had = new Set(rows.filter(row => row.kind === 'under way' || (row.kind === 'completed' && (row.earnsElsewhere
-      || scale[row.grade ?? '']?.earns))).map(row => row.course))
+    // What is registered or planned for a term before this one is taken to be passed by then, as what is under way is.
+    const isBefore = (row: EnrolmentRow) => row.term !== '' && termOrder(row.term) < termOrder(term.code)
+    const had = new Set(rows.filter(row => row.kind === 'completed'
+      ? row.earnsElsewhere || scale[row.grade ?? '']?.earns
+      : row.kind === 'under way' || isBefore(row)).map(row => row.course))
     const sequence = learner.programs.flatMap(id => college.programs.get(id)?.suggested.flatMap(step => step.courses) ?? [])
     const ahead = [...new Set([...sequence, ...rows.filter(row => row.kind === 'planned').map(row => row.course), ...asked])]
       .filter(course => !had.has(course))
@@ -93,13 +96,14 @@ async function forecastOf(db: Executor, college: College, term: Term, { learners
   const { scale, courses, terms } = college.catalog
   const degreeOf = new Map(learners.map(one => [one.id, college.programs.get(one.programs[0] ?? '')?.code ?? '']))
   const students = learners.map((one): ForecastStudent => ({ degree: degreeOf.get(one.id)!,
-    enrolments: (enrolments.get(one.id) ?? []).filter(row => row.term !== '' && !row.earnsElsewhere).map(row => ({ course: row.course,
-      term: row.term, earns: row.kind === 'completed' ? scale[row.grade ?? '']?.earns ?? false : null })) }))
+    enrolments: onceATerm(enrolments.get(one.id) ?? []).map(row => ({ course: row.course, term: row.term,
+      earns: row.kind === 'completed' ? scale[row.grade ?? '']?.earns ?? false : null })) }))
   const sequences = new Map([...college.programs.values()].map(program =>
     [program.code, program.suggested.flatMap(step => step.courses)] as const))
   const known = lastKnown(students, terms, term, date)
   if (known === null) return { known: term.code, courses: [], backtest: null }
-  const steps = forecastInSteps(term.code, { students, courses, sequences, terms, known })
+  const steps = forecastInSteps(term.code, { students, courses, sequences, terms, known,
+    begun: lastBegun(terms, date) ?? known })
   let step = steps.next()
   for (; !step.done; step = steps.next()) await new Promise(resolve => setImmediate(resolve))
   const { courses: expected, backtest } = step.value
@@ -114,6 +118,21 @@ async function forecastOf(db: Executor, college: College, term: Term, { learners
     return { ...one, expected: Math.max(one.expected, plan), high: one.high === null ? null : Math.max(one.high, plan), planned: plan,
       usual: usual.of(one.course) }
   }) }
+}
+
+/** The last term that has begun. */
+const lastBegun = (terms: readonly Term[], date: string) => terms.filter(one => termPhase(one, date) !== 'future')
+  .sort((a, b) => termOrder(b.code) - termOrder(a.code))[0]?.code
+
+/** What is planned, registered and on record of one course in one term is one enrolment; the record tells first. */
+function onceATerm(rows: readonly EnrolmentRow[]): EnrolmentRow[] {
+  const kinds: EnrolmentRow['kind'][] = ['completed', 'under way', 'registered', 'planned']
+  const once = new Map<string, EnrolmentRow>()
+  for (const row of [...rows].sort((a, b) => kinds.indexOf(a.kind) - kinds.indexOf(b.kind))) {
+    if (row.term === '' || row.earnsElsewhere || once.has(`${row.term} ${row.course}`)) continue
+    once.set(`${row.term} ${row.course}`, row)
+  }
+  return [...once.values()]
 }
 
 /** The last long term before one of which it stands what most students take: of those who study now, at least half have something there. */

@@ -5,6 +5,7 @@ import { type NodePath, useProgramDraft } from '~/composables/program/draft'
 import { look } from '~/composables/useApi'
 
 /** A program's rules, changed with what they come to in sight: for students, for its worked cases, for all who are in it. */
+definePageMeta({ key: route => `program ${String(route.query.program)}` })
 const route = useRoute()
 const session = useSessionStore()
 const draft = useProgramDraft(String(route.query.program ?? ''))

@@ -72,3 +72,18 @@ describe('against colleges that were lived through', () => {
     expect(mean(one => one.within)).toBeGreaterThan(0.7)
   })
 })
+
+describe('a term that is planned and not begun', () => {
+  it('is carried on from, and not learned from', () => {
+    const passed = (list: ForecastStudent[]) => list.map(one => ({ ...one,
+      enrolments: one.enrolments.map(of => ({ ...of, earns: true })) }))
+    const past = passed(comers(20, '2024FA', 'AAA 100', 'AAA 200', 'AAA 300'))
+    // Nobody took the third course in spring; forty say that they will, in the spring that is to come.
+    const planning = comers(40, '2026FA', 'AAA 200', 'AAA 300')
+    const input = { students: [...past, ...planning], courses: COURSES, sequences: SEQUENCES, terms: [...TERMS, term('2028SP')] }
+    const lastYear = (begun?: string) => forecastWithBacktest('2028SP', { ...input, known: '2027SP', ...begun ? { begun } : {} })
+      .courses.map(one => one.lastYear)
+    expect(lastYear('2026FA').every(one => one === null)).toBe(true)
+    expect(forecastTerm('2028SP', { ...input, known: '2027SP', begun: '2026FA' }).get('AAA 300') ?? 0).toBe(0)
+  })
+})

@@ -15,8 +15,10 @@ export interface ForecastInput {
   /** By degree the courses of its suggested sequence, in order. */
   sequences: ReadonlyMap<string, readonly CourseCode[]>
   terms: readonly Pick<Term, 'code' | 'season' | 'year'>[]
-  /** The last long term of which it stands what nearly all students take; what is meant for later ones is what some of them plan. */
+  /** The last long term of which it stands what nearly all students take or plan; for later ones some of them plan something. */
   known: TermCode
+  /** The last term that has begun: only what was really taken is learned from. That of `known` where it is not said. */
+  begun?: TermCode
 }
 
 /** How many students will take a course in a term. */
@@ -115,14 +117,15 @@ export const forecastWithBacktest = (target: TermCode, input: ForecastInput): Fo
 export function* forecastInSteps(target: TermCode, input: ForecastInput): InSteps<Forecast> {
   const season = input.terms.find(term => term.code === target)?.season
   const counts = countByTerm(input.students)
-  const lived = input.terms.filter(term => termOrder(term.code) <= termOrder(input.known) && counts.has(term.code))
+  const lived = input.terms.filter(term => hasBegun(term.code, input) && counts.has(term.code))
     .sort((a, b) => termOrder(b.code) - termOrder(a.code))
   const past = lived.filter(term => term.season === season)
   const tested = past.filter(term => past.some(other => other.code === yearBefore(term.code))).slice(0, TESTED)
   const errors: { scaled: number, off: number, naive: number }[] = []
   for (const term of tested) {
     const before = lived.find(one => isLong(one.season) && termOrder(one.code) < termOrder(term.code))!
-    const forecast = yield* termInSteps(term.code, { ...input, students: asKnownIn(before.code, input.students), known: before.code })
+    const forecast = yield* termInSteps(term.code, { ...input, students: asKnownIn(before.code, input.students),
+      known: before.code, begun: before.code })
     const actual = counts.get(term.code)!
     const last = counts.get(yearBefore(term.code)) ?? new Map<string, number>()
     for (const course of new Set([...forecast.keys(), ...actual.keys(), ...last.keys()])) {
@@ -153,6 +156,7 @@ const asKnownIn = (term: TermCode, students: readonly ForecastStudent[]): Foreca
   enrolments: student.enrolments.filter(one => termOrder(one.term) <= termOrder(term))
     .map(one => one.term === term ? { ...one, earns: null } : one) })).filter(student => student.enrolments.length > 0)
 
+const hasBegun = (term: TermCode, { begun, known }: ForecastInput) => termOrder(term) <= termOrder(begun ?? known)
 const yearBefore = (term: TermCode): TermCode => `${Number(term.slice(0, 4)) - 1}${term.slice(4)}`
 
 function countByTerm(students: readonly ForecastStudent[]): Map<TermCode, Map<CourseCode, number>> {
@@ -244,7 +248,7 @@ const keyOf = (degree: string, course: CourseCode | '', rank: Rank) => `${degree
 function* learn(season: Season, terms: ForecastInput['terms'], input: ForecastInput,
   rules: ReadonlyMap<CourseCode, Rules>): InSteps<Learned> {
   const counts = countByTerm(input.students)
-  const past = terms.filter(term => term.season === season && termOrder(term.code) <= termOrder(input.known) && counts.has(term.code))
+  const past = terms.filter(term => term.season === season && hasBegun(term.code, input) && counts.has(term.code))
     .slice(-YEARS)
   const learned: Learned = { took: new Map(), could: new Map(), passes: passRate(input.students), stays: { here: 1, away: 0 },
     newcomers: new Map(),

@@ -13,8 +13,6 @@ interface LineNow { id: string, title: string, state: LineState, open: Credits, 
 export interface ProgramNow {
   /** Credits that nothing fills yet, overlays included. */
   open: Credits
-  /** Credits filled by what is passed, under way, registered and planned. */
-  filled: Credits
   /** No sooner can it be complete; null where a line cannot be filled any more, or nothing is left. */
   finish: TermCode | null
   /** A line that nothing left can fill. */
@@ -51,7 +49,6 @@ ProgramNow {
   const lines = linesOf(report)
   return {
     open: report.open + report.overlays.reduce((sum, line) => sum + line.open, 0),
-    filled: lines.reduce((sum, line) => sum + line.filled.met + line.filled.underWay + line.filled.covered, 0),
     finish: finish.term?.code ?? null, lost: finish.decidedBy === 'unreachable',
     lines: lines.map(line => ({ id: line.id, title: line.title, state: line.state, open: line.open,
       uses: line.uses.map(use => use.item.course) })),

@@ -23,7 +23,7 @@ async function open(page: Page, username: string) {
   return drawer
 }
 async function wish(page: Page, kind: string) {
-  await openAndTake(page.getByRole('combobox', { name: 'Add a wish' }), new RegExp(`^${kind}$`))
+  await openAndTake(page.getByRole('combobox', { name: 'Add a wish' }), new RegExp(`^${kind}$`), true)
 }
 async function choose(page: Page, label: string, value: string) {
   const field = page.getByRole('combobox', { name: label })

@@ -59,11 +59,14 @@ export async function typeAndTake(field: Locator, typed: string) {
   await take(options)
 }
 
-/** Opens a field with a list and takes one of it; opens it once more where the list of the field before closed over it. */
-export async function openAndTake(field: Locator, name: string | RegExp) {
+/**
+ * Opens a field with a list and takes one of it; opens it once more where the list of the field before closed over it. `force` is for a
+ * field that lies under its own frame.
+ */
+export async function openAndTake(field: Locator, name: string | RegExp, force = false) {
   const option = field.page().getByRole('option', { name })
   await expect(async () => {
-    if (!await option.isVisible()) await field.click({ timeout: 1000, force: true })
+    if (!await option.isVisible()) await field.click({ timeout: 1000, force })
     await expect(option).toBeVisible({ timeout: 1000 })
   }).toPass()
   await take(option)

@@ -15,6 +15,7 @@ function criteriaOf({ items, lines, tree }: Case, uses: number[]): number[] {
 }
 
 const SHAPES: [string, number, Shape][] = [
+  ['one course and one line', 60, { lines: 1, items: 1, fits: 1, pins: true, spread: true }],
   ['small', 60, { lines: 4, items: 7, fits: 3 }],
   ['contested', 70, { lines: 5, items: 12, fits: 4 }],
   ['with pins', 50, { lines: 5, items: 9, fits: 3, pins: true }],

@@ -49,20 +49,26 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
     }
   }
   collect(tree)
-  const groups = new Map<number, number[]>()
-  lines.forEach((_, l) => groups.set(find(l), [...groups.get(find(l)) ?? [], l]))
-  return [...groups].flatMap(([root, lineIds]) => {
-    const itemIds = items.flatMap((item, i) => item.fits.length > 0 && find(item.fits[0]!) === root ? [i] : [])
-    return itemIds.length > 0 ? [makeComponent(itemIds, lineIds, items, lines, roots, binding)] : []
+  const groups = new Map<number, Members>()
+  lines.forEach((_, l) => {
+    const group = groups.get(find(l))
+    if (group) group.lineIds.push(l)
+    else groups.set(find(l), { lineIds: [l], itemIds: [], roots: [] })
   })
+  items.forEach((item, i) => item.fits.length > 0 && groups.get(find(item.fits[0]!))!.itemIds.push(i))
+  roots.forEach(node => groups.get(find(linesOf(node)[0]!))!.roots.push(node))
+  return [...groups.values()].flatMap(group => group.itemIds.length > 0 ? [makeComponent(group, items, lines, binding)] : [])
 }
 
-function makeComponent(itemIds: number[], lineIds: number[], items: AllocationItem[], lines: AllocationLine[], roots: AllocationTree[],
+interface Members { itemIds: number[], lineIds: number[], roots: AllocationTree[] }
+
+function makeComponent({ itemIds, lineIds, roots }: Members, items: AllocationItem[], lines: AllocationLine[],
   limits: AllocationLimit[]): Component {
   const lineOf = new Map(lineIds.map((l, i) => [l, i]))
   // The tables need items in order of tier; alike items stand together, so that their prices are found together.
   const alike = new Map(itemIds.map(i => [i, `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits]))
-  itemIds.sort((a, b) => items[a]!.tier - items[b]!.tier || alike.get(a)!.localeCompare(alike.get(b)!) || a - b)
+  const inOrder = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
+  itemIds.sort((a, b) => items[a]!.tier - items[b]!.tier || inOrder(alike.get(a)!, alike.get(b)!) || a - b)
   const itemOf = new Map(itemIds.map((i, k) => [i, k]))
   const choices: Branch[] = []
   let branches = 0
@@ -76,7 +82,7 @@ function makeComponent(itemIds: number[], lineIds: number[], items: AllocationIt
     }
     return made
   }
-  const mine = roots.filter(node => lineOf.has(linesOf(node)[0]!)).map(relabel)
+  const mine = roots.map(relabel)
   const tree: Branch = { n: mine.length, of: mine, base: -1 }
   const paths: Component['paths'] = lineIds.map(() => [])
   const choiceLines = new Set<number>()

@@ -15,9 +15,13 @@ interface Group {
   /** The sums of the prices of every set, and those less the toll. */
   sum: Float64Array
   worth: Float64Array
-  /** Items used for certain, and items without any line, as sets. */
+  /** Items used for certain, and items without any line, as sets; -1 before they were first read. */
   force: number
   forbid: number
+  /** The sets that these leave, from the smallest on: the first `count` of `sets`, each with the item it adds to an earlier one. */
+  sets: Int32Array
+  adds: Int32Array
+  count: number
 }
 
 /**
@@ -32,6 +36,9 @@ export class Groups {
   readonly groups: Group[]
   /** The groups that each limit has terms in. */
   private readonly ofLimit: { g: number, sizes: Float64Array }[][]
+  /** Groups of which a price moved, and limits whose own price may not be its best any more for that: for whoever reads only those. */
+  readonly moved: Uint8Array
+  readonly stale: Uint8Array
   private readonly dropAt: Float64Array
   private readonly dropBy: Float64Array
   /** While nothing is struck out, what is certain of the groups stays as it was read. */
@@ -70,8 +77,10 @@ export class Groups {
       })
       const sets = 1 << items.length
       return { items, loads: this.loadsOf(items), toll: new Float64Array(sets), sum: new Float64Array(sets), worth: new Float64Array(sets),
-        force: 0, forbid: 0 }
+        force: -1, forbid: -1, sets: new Int32Array(sets), adds: new Int32Array(sets), count: 0 }
     })
+    this.moved = new Uint8Array(this.groups.length).fill(1)
+    this.stale = new Uint8Array(limits.length).fill(1)
     this.groups.forEach((_, g) => this.setTolls(g))
     this.ofLimit = limits.map((_, q) => this.groups.flatMap((group, g) => {
       const load = group.loads.find(({ limit }) => limit === q)
@@ -115,24 +124,39 @@ export class Groups {
   private readMasks(g: number) {
     if (this.frozen) return
     const group = this.groups[g]!
-    group.force = 0
-    group.forbid = 0
+    let force = 0
+    let forbid = 0
     for (let bit = 0; bit < group.items.length; bit++) {
       const i = group.items[bit]!
-      if (this.domain.isForced(i)) group.force |= 1 << bit
-      else if (this.domain.isOut(i)) group.forbid |= 1 << bit
+      if (this.domain.isForced(i)) force |= 1 << bit
+      else if (this.domain.isOut(i)) forbid |= 1 << bit
+    }
+    if (force === group.force && forbid === group.forbid) return
+    group.force = force
+    group.forbid = forbid
+    group.count = 0
+    for (let set = 0; set < group.toll.length; set++) {
+      if ((set & force) !== force || (set & forbid) !== 0) continue
+      const added = set & ~force
+      group.adds[group.count] = added === 0 ? -1 : group.items[31 - Math.clz32(added & -added)]!
+      group.sets[group.count++] = set
     }
   }
 
-  /** What every set of a group brings at the prices as they are. */
+  /** What every set that is left to a group brings at the prices as they are. */
   private read(g: number): Group {
     const group = this.groups[g]!
-    const { items, toll, sum, worth } = group
     this.readMasks(g)
-    worth[0] = -toll[0]!
-    for (let set = 1; set < sum.length; set++) {
-      const low = set & -set
-      sum[set] = sum[set ^ low]! + this.prices[items[31 - Math.clz32(low)]!]!
+    const { items, toll, sum, worth, force, sets, adds, count } = group
+    for (let k = 0; k < count; k++) {
+      const set = sets[k]!
+      const added = set & ~force
+      if (added === 0) {
+        let forced = 0
+        for (let bit = 0; bit < items.length; bit++) if (force & 1 << bit) forced += this.prices[items[bit]!]!
+        sum[set] = forced
+      }
+      else sum[set] = sum[set ^ (added & -added)]! + this.prices[adds[k]!]!
       worth[set] = sum[set]! - toll[set]!
     }
     return group
@@ -140,22 +164,23 @@ export class Groups {
 
   /** The most that a group takes off, with some of its items used for certain or not at all; -Infinity where that cannot be. */
   value(g: number, alsoForce = 0, alsoForbid = 0): number {
-    const { worth, force, forbid } = this.read(g)
-    const must = force | alsoForce
-    const out = forbid | alsoForbid
+    const { worth, sets, count } = this.read(g)
     let best = -Infinity
-    for (let set = 0; set < worth.length; set++)
-      if ((set & must) === must && (set & out) === 0 && worth[set]! > best) best = worth[set]!
+    for (let k = 0; k < count; k++) {
+      const set = sets[k]!
+      if ((set & alsoForce) === alsoForce && (set & alsoForbid) === 0 && worth[set]! > best) best = worth[set]!
+    }
     return best
   }
 
   /** The set that takes off the most; of equal ones the smallest. */
   bestSet(g: number): number {
-    const { worth, force, forbid } = this.read(g)
+    const { worth, sets, count, force } = this.read(g)
     let best = -Infinity
     let chosen = force
-    for (let set = 0; set < worth.length; set++) {
-      if ((set & force) !== force || (set & forbid) !== 0 || worth[set]! <= best) continue
+    for (let k = 0; k < count; k++) {
+      const set = sets[k]!
+      if (worth[set]! <= best) continue
       best = worth[set]!
       chosen = set
     }
@@ -192,16 +217,19 @@ export class Groups {
 
   /** Gives one limit the price at which the bound is highest, everything else as it stands: where its takers come down to its room. */
   setBestMu(q: number, grain: number) {
-    this.setMu(q, 0)
+    const before = this.mu[q]!
+    this.shiftMu(q, 0)
+    this.stale[q] = 0
     const { room } = this.limits[q]!
     const { dropAt, dropBy } = this
     let load = 0
     let drops = 0
     for (const { g, sizes } of this.ofLimit[q]!) {
-      const { worth, force, forbid } = this.read(g)
+      const { worth, sets, count } = this.read(g)
       let now = -1
-      for (let set = 0; set < worth.length; set++) {
-        if ((set & force) !== force || (set & forbid) !== 0 || worth[set] === -Infinity) continue
+      for (let k = 0; k < count; k++) {
+        const set = sets[k]!
+        if (worth[set] === -Infinity) continue
         if (now < 0 || worth[set]! > worth[now]! || (worth[set] === worth[now] && sizes[set]! < sizes[now]!)) now = set
       }
       if (now < 0) continue
@@ -210,8 +238,9 @@ export class Groups {
       while (sizes[now]! > 0) {
         let next = -1
         let at = Infinity
-        for (let set = 0; set < worth.length; set++) {
-          if ((set & force) !== force || (set & forbid) !== 0 || sizes[set]! >= sizes[now]! || worth[set] === -Infinity) continue
+        for (let k = 0; k < count; k++) {
+          const set = sets[k]!
+          if (sizes[set]! >= sizes[now]! || worth[set] === -Infinity) continue
           const cross = (worth[now]! - worth[set]!) / (sizes[now]! - sizes[set]!)
           if (cross < at || (cross === at && sizes[set]! < sizes[next]!)) {
             at = cross
@@ -234,10 +263,28 @@ export class Groups {
       mu = dropAt[d]!
       load -= dropBy[d]!
     }
-    this.setMu(q, Math.max(0, Math.round(mu / grain) * grain))
+    this.shiftMu(q, Math.max(0, Math.round(mu / grain) * grain))
+    if (this.mu[q] === before) return
+    for (const { g } of this.ofLimit[q]!) this.touch(g, q)
   }
 
   setMu(q: number, mu: number) {
+    this.shiftMu(q, mu)
+    for (const { g } of this.ofLimit[q]!) this.touch(g)
+  }
+
+  /** Notes that a price in a group moved, which one limit knows already. */
+  touch(g: number, known = -1) {
+    this.moved[g] = 1
+    for (const { limit } of this.groups[g]!.loads) if (limit !== known) this.stale[limit] = 1
+  }
+
+  touchAll() {
+    this.moved.fill(1)
+    this.stale.fill(1)
+  }
+
+  private shiftMu(q: number, mu: number) {
     const change = mu - this.mu[q]!
     if (change === 0) return
     this.mu[q] = mu

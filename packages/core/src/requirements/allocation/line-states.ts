@@ -24,17 +24,21 @@ export class LineStates {
   readonly kinds: number[]
 
   constructor(line: AllocationLine, members: readonly { item: AllocationItem, index: number }[], quantum: number) {
-    const kindOf = new Map<string, { kind: number, credits: number, caps: number[], group: number }>()
+    const kindOf = new Map<number | string, Kind>()
     this.kinds = members.map(({ item, index }) => {
-      const caps = (line.caps ?? []).flatMap((cap, c) => cap.items.includes(index) ? [c] : [])
+      const caps = line.caps ? line.caps.flatMap((cap, c) => cap.items.includes(index) ? [c] : []) : NO_CAPS
       const group = line.spread ? line.spread.groupOf[index]! : 0
-      const key = `${item.credits}|${caps.join()}|${group}`
-      if (!kindOf.has(key)) kindOf.set(key, { kind: kindOf.size, credits: item.credits, caps, group })
-      return kindOf.get(key)!.kind
+      const key = isPlain(line) ? item.credits : `${item.credits}|${caps.join()}|${group}`
+      let kind = kindOf.get(key)
+      if (!kind) {
+        kind = { kind: kindOf.size, credits: item.credits, caps, group }
+        kindOf.set(key, kind)
+      }
+      return kind.kind
     })
     const kinds = [...kindOf.values()]
     const states: Fill[] = [{ credits: 0, courses: 0, groups: [], capped: (line.caps ?? []).map(() => 0) }]
-    const ids = new Map<string, number>([[keyOf(states[0]!), 0]])
+    const ids = new Map<number | string, number>([[keyOf(line, states[0]!), 0]])
     const steps: number[][] = kinds.map(() => [])
     for (let s = 0; s < states.length; s++) {
       for (const { kind, credits, caps, group } of kinds) {
@@ -43,7 +47,7 @@ export class LineStates {
           steps[kind]!.push(-1)
           continue
         }
-        const key = keyOf(next)
+        const key = keyOf(line, next)
         let id = ids.get(key)
         if (id === undefined) {
           id = states.length
@@ -59,10 +63,21 @@ export class LineStates {
   }
 }
 
-const keyOf = ({ credits, courses, groups, capped }: Fill) => `${credits}/${courses}/${groups.join()}/${capped.join()}`
+/** More credits than any line asks for. */
+const PER_COURSE = 2 ** 20
+const NO_CAPS: number[] = []
+
+/** What a line sees of items that are alike to it. */
+interface Kind { kind: number, credits: number, caps: number[], group: number }
+
+/** A line that only counts credits and courses. */
+const isPlain = (line: AllocationLine): boolean => !line.caps && !line.spread
+
+const keyOf = (line: AllocationLine, { credits, courses, groups, capped }: Fill): number | string =>
+  isPlain(line) ? courses * PER_COURSE + credits : `${credits}/${courses}/${groups.join()}/${capped.join()}`
 
 function advance(line: AllocationLine, fill: Fill, credits: number, caps: number[], group: number): Fill | null {
-  const capped = [...fill.capped]
+  const capped = caps.length > 0 ? [...fill.capped] : fill.capped
   for (const c of caps) {
     const cap = line.caps![c]!
     capped[c]! += cap.courses === undefined ? credits : 1

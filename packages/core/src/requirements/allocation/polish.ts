@@ -1,4 +1,5 @@
 import type { Branch } from './components'
+import { OpenTables } from './open-tables'
 import { GRAIN, type Relaxation } from './relaxation'
 
 /** How much of the last direction goes on in the next. */
@@ -11,65 +12,75 @@ const FADE = 0.9
 /**
  * Improves all prices of a relaxation at once, by steps along the difference between what the lines take and what there is (subgradient
  * method with momentum; step length by the gap to the best known value: Polyak 1969, "Minimization of unsmooth functionals"). Sweeps stop
- * in corners of the dual that such steps leave.
+ * in corners of the dual that such steps leave. Nothing is struck out meanwhile, so that only what a step changes is worked out again.
  */
 export class Polish {
   /** How often each edge was used lately; of an item the uses fade together. */
   readonly often: Float64Array
-  private readonly used: Float64Array
+  private readonly tables: OpenTables
   private readonly direction: Float64Array
   private readonly bestPrices: Float64Array
   private readonly bestMu: Float64Array
   private readonly kept: Uint8Array
+  private readonly wasKept: Uint8Array
+  /** Lines whose prices changed since they were last traced. */
+  private readonly changed: Uint8Array
   private readonly sets: Int32Array
+  /** The items whose price may still move: the first `liveCount`. */
+  private readonly live: Int32Array
+  private liveCount = 0
 
   constructor(private readonly relaxation: Relaxation) {
     const { layout: { n, m, edges }, groups } = relaxation
     this.often = new Float64Array(edges)
-    this.used = new Float64Array(edges)
+    this.tables = new OpenTables(relaxation)
     this.direction = new Float64Array(n)
     this.bestPrices = new Float64Array(n)
     this.bestMu = new Float64Array(groups.limits.length)
     this.kept = new Uint8Array(m)
+    this.wasKept = new Uint8Array(m)
+    this.changed = new Uint8Array(m)
     this.sets = new Int32Array(groups.groups.length)
+    this.live = new Int32Array(n)
   }
 
-  /** At most so many steps towards `best`; false when the bound leaves nothing better than it. The tables must be built. */
+  /**
+   * At most so many steps towards `best`; false when the bound leaves nothing better than it. The bound must be up to date before, and the
+   * tables are after.
+   */
   run(best: number, steps: number, patience: number): boolean {
-    const { relaxation: { prices, groups, layout, domain }, direction } = this
-    const { relaxation } = this
+    const { relaxation, relaxation: { groups } } = this
+    if (relaxation.isClosed(best)) return false
+    groups.freeze(true)
+    this.tables.read()
+    this.findLive()
+    const done = this.climb(best, steps, patience)
+    groups.freeze(false)
+    const left = FADE ** done
+    const { layout: { edges }, domain } = relaxation
+    for (let e = 0; e < edges; e++) if (!domain.edges[e]) this.often[e]! *= left
+    relaxation.rebuild()
+    return !relaxation.isClosed(best)
+  }
+
+  /** The steps themselves; gives how many were made. */
+  private climb(best: number, steps: number, patience: number): number {
+    const { relaxation, direction } = this
     let top = relaxation.bound
     this.keep()
+    this.rebuildAll()
     direction.fill(0)
     let reach = 1
     let stale = 0
-    groups.freeze(true)
     for (let step = 0; step < steps; step++) {
-      if (relaxation.isClosed(best)) {
-        groups.freeze(false)
-        return false
-      }
+      if (relaxation.isClosed(best)) return step
       this.trace()
-      for (let g = 0; g < this.sets.length; g++) this.sets[g] = groups.bestSet(g)
-      let norm = 0
-      for (let i = 0; i < layout.n; i++) {
-        let g = -this.takenOf(i)
-        for (let e = layout.itemStart[i]!; e < layout.itemStart[i + 1]!; e++) g += this.used[e]!
-        // A price of nothing cannot fall.
-        if (domain.rest[i] && g < 0 && prices[i]! <= 0) g = 0
-        if (!domain.rest[i] && domain.ways(i) === 1) g = 0
-        direction[i] = g + MOMENTUM * direction[i]!
-        norm += direction[i]! * direction[i]!
+      const norm = this.turn()
+      if (norm === 0) {
+        if (relaxation.bound < top) this.goBack()
+        return step + 1
       }
-      if (norm === 0) break
-      const length = reach * Math.max(GRAIN, best === Infinity ? 1 : best - relaxation.bound) / norm
-      for (let i = 0; i < layout.n; i++) {
-        if (direction[i] === 0) continue
-        const price = Math.round((prices[i]! + length * direction[i]!) / GRAIN) * GRAIN
-        prices[i] = domain.rest[i] ? Math.max(0, price) : price
-      }
-      for (let q = 0; q < groups.limits.length; q++) groups.setBestMu(q, GRAIN)
-      relaxation.rebuild()
+      this.move(reach * Math.max(GRAIN, best === Infinity ? 1 : best - relaxation.bound) / norm)
       if (relaxation.bound > top) {
         top = relaxation.bound
         stale = 0
@@ -83,8 +94,65 @@ export class Polish {
       }
     }
     if (relaxation.bound < top) this.goBack()
-    groups.freeze(false)
-    return !relaxation.isClosed(best)
+    return steps
+  }
+
+  private findLive() {
+    const { layout: { n }, domain, prices } = this.relaxation
+    this.liveCount = 0
+    for (let i = 0; i < n; i++) {
+      const ways = domain.ways(i)
+      // Decided: used on one line for certain, or out and without a price that could fall.
+      if (domain.rest[i] ? ways > 1 || prices[i]! > 0 : ways !== 1) this.live[this.liveCount++] = i
+    }
+  }
+
+  /** Sets the direction of the next step; gives the square of its length. */
+  private turn(): number {
+    const { relaxation: { prices, layout: { itemStart }, domain }, direction, tables: { used } } = this
+    let norm = 0
+    for (let k = 0; k < this.liveCount; k++) {
+      const i = this.live[k]!
+      let g = -this.takenOf(i)
+      for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) g += used[e]!
+      // A price of nothing cannot fall.
+      if (domain.rest[i] && g < 0 && prices[i]! <= 0) g = 0
+      direction[i] = g + MOMENTUM * direction[i]!
+      norm += direction[i]! * direction[i]!
+    }
+    return norm
+  }
+
+  /** Goes so far along the direction, and brings lines, limits and bound up to date with it. */
+  private move(length: number) {
+    const { relaxation, relaxation: { prices, groups, layout: { m, itemStart, edgeLine }, domain }, direction, changed } = this
+    for (let k = 0; k < this.liveCount; k++) {
+      const i = this.live[k]!
+      if (direction[i] === 0) continue
+      const moved = Math.round((prices[i]! + length * direction[i]!) / GRAIN) * GRAIN
+      const price = domain.rest[i] ? Math.max(0, moved) : moved
+      if (price === prices[i]) continue
+      prices[i] = price
+      for (let e = itemStart[i]!; e < itemStart[i + 1]!; e++) if (domain.edges[e]) changed[edgeLine[e]!] = 1
+      if (groups.of[i]! >= 0) groups.touch(groups.of[i]!)
+    }
+    for (let q = 0; q < groups.limits.length; q++) if (groups.stale[q]) groups.setBestMu(q, GRAIN)
+    for (let l = 0; l < m; l++) if (changed[l]) this.rebuildLine(l)
+    relaxation.sum(true)
+  }
+
+  private rebuildLine(l: number) {
+    const { relaxation } = this
+    relaxation.cost[l] = this.tables.build(l)
+    relaxation.idle[l] = relaxation.layout.inChoice[l] ? relaxation.idleFrom(l, 0) : 0
+  }
+
+  private rebuildAll() {
+    const { relaxation, relaxation: { groups, layout: { m } }, changed } = this
+    changed.fill(1)
+    groups.touchAll()
+    for (let l = 0; l < m; l++) this.rebuildLine(l)
+    relaxation.sum()
   }
 
   /** In what share of the last steps every item was used. */
@@ -103,7 +171,7 @@ export class Polish {
   private goBack() {
     this.relaxation.prices.set(this.bestPrices)
     this.bestMu.forEach((mu, q) => this.relaxation.groups.setMu(q, mu))
-    this.relaxation.rebuild()
+    this.rebuildAll()
   }
 
   /** Whether the bound takes an item off as used. */
@@ -114,36 +182,24 @@ export class Polish {
     return this.sets[g]! >> groups.bit[i]! & 1
   }
 
-  /** What every line takes at these prices, along the cheapest path through its tables. */
+  /** What every line takes at these prices, and which sets of the groups are taken off. */
   private trace() {
-    const { relaxation: { layout, costs, domain, prices, after, choices, choiceOf }, used, kept, often } = this
-    for (let l = 0; l < layout.m; l++) kept[l] = choiceOf[l]! < 0 ? 1 : 0
+    const { layout: { m }, choices, choiceOf, groups } = this.relaxation
+    const { tables, tables: { used, edge, start }, kept, wasKept, changed, often } = this
+    wasKept.set(kept)
+    for (let l = 0; l < m; l++) kept[l] = choiceOf[l]! < 0 ? 1 : 0
     for (const choice of choices) this.markKept(choice)
-    used.fill(0)
-    for (let l = 0; l < layout.m; l++) {
-      const first = layout.lineStart[l]!
-      const states = layout.size[l]!
-      let state = 0
-      for (let k = first; k < layout.lineStart[l + 1]!; k++) {
-        const e = layout.lineEdge[k]!
-        if (!domain.edges[e]) continue
-        const price = costs.low[e]! + prices[layout.edgeItem[e]!]!
-        if (!kept[l]) {
-          if (layout.pinned[e] && price < 0) used[e] = 1
-          continue
-        }
-        const to = layout.steps[layout.stepAt[e]! + state]!
-        if (to < 0) continue
-        const next = layout.tableAt[l]! + (k - first + 1) * states
-        const i = layout.edgeItem[e]!
-        const isDecided = !domain.rest[i] && domain.ways(i) === 1
-        if (isDecided || after[next + to]! + price < after[next + state]!) {
-          used[e] = 1
-          state = to
-        }
-      }
+    for (let l = 0; l < m; l++) if (changed[l] || kept[l] !== wasKept[l]) tables.trace(l, kept[l] === 1)
+    changed.fill(0)
+    for (let k = 0; k < start[m]!; k++) {
+      const e = edge[k]!
+      often[e] = often[e]! * FADE + used[e]!
     }
-    for (let e = 0; e < layout.edges; e++) often[e] = often[e]! * FADE + used[e]!
+    for (let g = 0; g < this.sets.length; g++) {
+      if (!groups.moved[g]) continue
+      this.sets[g] = groups.bestSet(g)
+      groups.moved[g] = 0
+    }
   }
 
   private markKept(node: Branch | { line: number }) {

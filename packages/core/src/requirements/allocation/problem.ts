@@ -12,8 +12,8 @@
  * With several programs an item has a copy in each, and these criteria are read program after program (or over all in sum).
  *
  * The parts: `components` (what does not touch is solved apart), `line-states` (what a line can still become), `objective` (the order
- * above as one whole number), `layout` (a component as flat arrays), `groups` (copies tied by limits), `relaxation` and `polish` (the
- * bound), `local-search` and `descent` (good answers), `search` (branch and bound on all of it).
+ * above as one whole number), `layout` (a component as flat arrays), `groups` (copies tied by limits), `relaxation`, `open-tables` and
+ * `polish` (the bound), `local-search` and `descent` (good answers), `search` (branch and bound on all of it).
  */
 export interface AllocationItem {
   tier: 0 | 1 | 2 | 3

@@ -70,7 +70,7 @@ export class Relaxation {
   /** Builds all tables afresh from the prices, backwards. */
   rebuild() {
     for (let l = 0; l < this.layout.m; l++) this.rebuildLine(l)
-    this.bound = this.total()
+    this.sum()
   }
 
   private rebuildLine(l: number) {
@@ -97,7 +97,7 @@ export class Relaxation {
   }
 
   /** Whether the item of an allowed edge has this edge as its only way to go. */
-  private mustUse(e: number): boolean {
+  mustUse(e: number): boolean {
     const { domain: { rest, edges }, layout: { edgeItem, itemStart } } = this
     const i = edgeItem[e]!
     if (rest[i]) return false
@@ -268,15 +268,18 @@ export class Relaxation {
     return sum
   }
 
-  /** The bound from all its parts. */
-  private total(): number {
+  /** Adds the bound up from all its parts; of the groups only those that moved are read again where that is said. */
+  sum(onlyMoved = false) {
     const { groups, layout: { n, m, inChoice } } = this
     let sum = -groups.rooms()
     for (let c = 0; c < this.choices.length; c++) sum += this.choiceCost[c] = this.netCost(this.choices[c]!)
-    for (let g = 0; g < this.groupCost.length; g++) sum -= this.groupCost[g] = groups.value(g)
+    for (let g = 0; g < this.groupCost.length; g++) {
+      if (!onlyMoved || groups.moved[g]) this.groupCost[g] = groups.value(g)
+      sum -= this.groupCost[g]!
+    }
     for (let l = 0; l < m; l++) sum += inChoice[l] ? this.idle[l]! : this.cost[l]!
     for (let i = 0; i < n; i++) if (groups.of[i]! < 0) sum -= this.prices[i]!
-    return sum
+    this.bound = sum
   }
 
   /** Gives a line its cost, and the bound what changes by it. */
@@ -337,7 +340,7 @@ export class Relaxation {
       if (forward) this.guessUse(i)
     }
     for (let q = 0; q < this.groups.limits.length; q++) this.groups.setBestMu(q, GRAIN)
-    this.bound = this.total()
+    this.sum()
     return !this.isClosed(best)
   }
 

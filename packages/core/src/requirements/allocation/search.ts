@@ -1,6 +1,7 @@
 import { type Branch, type Component, linesOf } from './components'
 import { Descent } from './descent'
 import { costsOf, Domain, Layout } from './layout'
+import { openCredits } from './line-states'
 import { LocalSearch, type Uses } from './local-search'
 import { foldAll, foldPreferences, foldProgram, foldStage, foldTogether, programOf, programsIn, type Weights } from './objective'
 import { Polish } from './polish'
@@ -21,6 +22,8 @@ const NODE_POLISH = [120, 20] as const
 const PREFERENCE_POLISH = [30, 8] as const
 /** Nodes spent on the last two criteria (fewest courses, order of lines) once it is proved that no more can be filled. */
 const PREFERENCE_NODES = 8
+/** They are spent only where the root left at most so many courses between bound and answer: what is further apart never met in them. */
+const PREFERENCE_REACH = 12
 
 export interface Solved {
   /** For each item the line it fills, or -1. */
@@ -35,9 +38,20 @@ export interface Solved {
  * most cases are proved at the root; then the last criteria among answers that fill as much, for a fixed number of nodes.
  */
 export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order'): Solved {
+  const alone = solveAlone(part)
+  if (alone) return alone
   if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit)
   const { weights, exact } = foldStage(part, programsIn(part).at(-1)!)
   return exact ? solveTogether(part, weights, nodeLimit) : solveInOrder(part, nodeLimit)
+}
+
+/** One course and one line, which is the most frequent part of all: used where it fills anything or is pinned there. Null for any other. */
+function solveAlone({ items, lines, limits, choices }: Component): Solved | null {
+  if (items.length > 1 || lines.length > 1 || limits.length > 0 || choices.length > 0) return null
+  const [item, line] = [items[0]!, lines[0]!]
+  if (line.caps) return null
+  const isUsed = item.must === true || item.pinned === 0 || openCredits(line, item.credits, 1, 1) < openCredits(line, 0, 0, 0)
+  return { uses: [isUsed ? 0 : -1], proved: true, settled: true, nodes: 0 }
 }
 
 function solveTogether(part: Component, fills: Weights, nodeLimit: number): Solved {
@@ -101,9 +115,10 @@ class PhaseSearch {
   private readonly part: Component
   private readonly domain: Domain
   private readonly relaxation: Relaxation
-  private readonly polish: Polish
+  /** Made when the sweeps did not settle it. */
+  private polish: Polish | null = null
   private readonly local: LocalSearch
-  private readonly twins: number[]
+  private twins: number[] = []
   private readonly guards: { local: LocalSearch, most: number }[]
   private best = Infinity
   private bestUses: Uses
@@ -118,9 +133,7 @@ class PhaseSearch {
     const costs = costsOf(layout, weights)
     this.domain = new Domain(layout)
     this.relaxation = new Relaxation(layout, costs, this.domain)
-    this.polish = new Polish(this.relaxation)
     this.local = new LocalSearch(layout, costs)
-    this.twins = this.findTwins()
     this.bestUses = new Int32Array(layout.n).fill(-1)
     this.best = this.guards.length > 0 ? Infinity : this.local.costOf(this.bestUses)
   }
@@ -153,7 +166,10 @@ class PhaseSearch {
       this.accept(start)
       this.refine()
     }
-    if (deeply && !this.settleAtRoot()) this.explore(true)
+    if (deeply && !this.settleAtRoot()) {
+      if (this.thorough || this.best - this.relaxation.bound <= PREFERENCE_REACH * this.weights.tie) this.explore(true)
+      else this.stopped = true
+    }
     return { uses: this.bestUses, complete: deeply && !this.stopped, nodes: this.nodes }
   }
 
@@ -185,6 +201,7 @@ class PhaseSearch {
 
   /** Polishes the bound, and takes what its steps mostly used for an answer; false when nothing better is left. */
   private polishing([steps, patience]: readonly [number, number]): boolean {
+    this.polish ??= new Polish(this.relaxation)
     const open = this.polish.run(this.best, steps, patience)
     if (!open) return false
     this.accept(this.local.fromWishes(this.polish.often, 0.5))
@@ -223,7 +240,8 @@ class PhaseSearch {
     if (this.stopped) return
     const { domain, relaxation } = this
     this.nodes++
-    if (!atRoot) {
+    if (atRoot) this.twins = this.findTwins()
+    else {
       relaxation.rebuild()
       if (this.isDone() || !this.sweeps(1) || !this.polishing(this.thorough ? NODE_POLISH : PREFERENCE_POLISH) || !this.sweeps(1)) return
     }
@@ -232,7 +250,8 @@ class PhaseSearch {
       this.accept(this.usesOfDomain())
       return
     }
-    if (this.descend(atRoot ? ROOT_DESCENT : NODE_DESCENT)) return
+    // What only makes better descends from a root as it was left.
+    if (!(atRoot && !this.thorough) && this.descend(atRoot ? ROOT_DESCENT : NODE_DESCENT)) return
     if (this.nodes >= this.nodeLimit) {
       this.stopped = true
       return
@@ -283,7 +302,7 @@ class PhaseSearch {
    */
   private pickTied(): number {
     const { domain, relaxation: { prices, groups } } = this
-    const share = this.polish.shares()
+    const share = this.polish!.shares()
     let best = -1
     let most = 0
     for (const [q, { terms }] of groups.limits.entries()) {

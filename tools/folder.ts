@@ -1,7 +1,7 @@
 import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join, relative } from 'node:path'
 import { BEGINNING } from '../server/college/beginning'
-import { type FolderResult, giveFolder, takeFolder } from '../server/college/folder'
+import { type FolderResult, giveFolder, giveRecordsAndPlans, giveRoster, takeFolder } from '../server/college/folder'
 import { makeInvitation } from '../server/college/invitation'
 import { Database, type Executor } from '../server/db/database'
 import { addCollege, hasCollege } from '../server/db/store/college'
@@ -9,12 +9,14 @@ import { officePeople } from '../server/db/store/people'
 
 /**
  * `tsx tools/folder.ts import FOLDER [--dry-run]`: checks a college's folder and puts all of it in force, or nothing, in the database of
- * DATABASE_URL. `tsx tools/folder.ts export FOLDER`: writes the college there.
+ * DATABASE_URL; a roster of the open standard is known by its manifest. `tsx tools/folder.ts export FOLDER [--roster|--plans]`: writes the
+ * college there, as a roster, or the records and plans of all students.
  */
 const [what, folder, ...flags] = process.argv.slice(2)
 const url = process.env.DATABASE_URL
 if (!url) throw new Error('DATABASE_URL is not set')
-if (!folder || (what !== 'import' && what !== 'export')) throw new Error('Write: import FOLDER [--dry-run], or export FOLDER')
+if (!folder || (what !== 'import' && what !== 'export'))
+  throw new Error('Write: import FOLDER [--dry-run], or export FOLDER [--roster | --plans]')
 
 const database = new Database(url, 2, { connection: 5000, read: 600_000, write: 1_800_000 })
 /** Most bytes of one file: a table of half a million rows. */
@@ -59,6 +61,7 @@ async function bringIn(): Promise<number> {
     console.error(`\n${result.problems.length} problems; nothing was changed.`)
     return 1
   }
+  for (const aside of result.asides) console.log(`left aside: ${aside}`)
   for (const { file, added, changed, same, left } of result.tables)
     console.log(`${file.padEnd(16)} ${added} new, ${changed} changed, ${same} the same, ${left} not in the file and left as they are`)
   console.log(keep ? '\nAll of it is in force.' : '\nThis was a dry run; nothing was changed.')
@@ -94,7 +97,8 @@ async function takeOut(): Promise<number> {
     console.error('There is no college in this database yet.')
     return 1
   }
-  const files = await database.read(giveFolder)
+  const give = flags.includes('--roster') ? giveRoster : flags.includes('--plans') ? giveRecordsAndPlans : giveFolder
+  const files = await database.read(give)
   for (const [name, text] of Object.entries(files)) {
     const path = join(folder!, name)
     mkdirSync(dirname(path), { recursive: true })

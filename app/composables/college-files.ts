@@ -1,3 +1,4 @@
+import { COLLEGE_FILE, PLANS_FILE, RECORDS_FILE } from '@ridgeway/formats'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 
 /** Files of a folder by name, or why they cannot be read. */
@@ -35,7 +36,7 @@ export async function readGiven(given: readonly File[]): Promise<GivenFiles> {
     }
     else if (isOurs(file.name)) {
       // A program that is given by itself has no folder around it.
-      const isLoose = /\.json$/i.test(file.name) && file.name !== 'college.json'
+      const isLoose = /\.json$/i.test(file.name) && ![COLLEGE_FILE, RECORDS_FILE, PLANS_FILE].includes(file.name)
       files[isLoose ? `programs/${file.name}` : file.name] = new TextDecoder().decode(bytes)
     }
     else return { ok: false, why: `${file.name} is not read here. Give tables (.csv), programs (.json), or a folder packed as .zip.` }

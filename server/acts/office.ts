@@ -2,18 +2,15 @@ import type { z } from 'zod'
 import { CLASS_STANDINGS } from '@ridgeway/core/grades'
 import { comersOf, openingsEffect } from '@ridgeway/core/office'
 import type { OpeningRule } from '@ridgeway/core/registration'
-import { TABLES, writeRows } from '@ridgeway/formats'
 import type * as contract from '#shared/contract/acts/office'
 import { DONE } from '#shared/contract/define'
 import type { Doing } from '../college/asked'
 import { type College, findTerm } from '../college/college'
 import { readComersOf } from '../college/comers'
-import { takeFolder } from '../college/folder'
 import { Refusal } from '../college/refusal'
 import { tell } from '../college/tell'
 import type { Executor } from '../db/database'
 import { lockCollege } from '../db/store/college'
-import { readCollegeAsRows } from '../db/store/college-folder'
 import { clearHolds as keepCleared, confirmStudents, holdersOf, markConfirmed, openingsOf, replaceOpenings,
   studentsNamed } from '../db/store/office'
 import { placeHold } from '../db/store/money'
@@ -179,16 +176,4 @@ export async function setOpenings({ tx, college, input, ledger }: Doing<Input<ty
   }
   return { kept: input.keep, openings: input.openings.map(rule => ({ students: by.get(rule)!.length })), without: without.length,
     ...openingsEffect(before, input.openings, comers) }
-}
-
-/** Sets the deadlines, the due date and the loads of a term; checked as a table that comes in is. */
-export async function setDates({ tx, actor, at, college, input }: Doing<Input<typeof contract.setDates>>) {
-  const { term: code, ...values } = input
-  findTerm(college, code)
-  const { rows } = await readCollegeAsRows(tx)
-  const row = { ...rows.terms.find(one => one.code === code)!, ...values }
-  const result = await takeFolder(tx, { [TABLES.terms.file]: writeRows(TABLES.terms, [row]) }, { keep: true, actor, at })
-  if (!result.ok)
-    throw new Refusal(422, 'dates-wrong', result.problems[0]!.message, 'Nothing is changed; correct it and keep it again.')
-  return DONE
 }

@@ -1,7 +1,7 @@
 import type { Executor } from '../db/database'
 import type { Dossier } from '../db/store/dossiers'
 import type { Visitor } from '../db/store/people'
-import type { LedgerAction } from '../db/schema'
+import type { LedgerAction } from '@ridgeway/core/office'
 import type { College } from './college'
 
 /** What a request is about, before anything is done for it. */

@@ -3,6 +3,7 @@ import { mayGrant } from '@ridgeway/core/advising'
 import type { Section, Term } from '@ridgeway/core/catalog'
 import { seatsOf } from '@ridgeway/core/demand'
 import { readLeaving } from '@ridgeway/core/next'
+import { toInstant } from '@ridgeway/core/weeks'
 import { checkCollege, type CollegeFinding, officeNeeds } from '@ridgeway/core/office'
 import { writeProgramText } from '@ridgeway/formats'
 import { describeTimes, sayException } from '@ridgeway/words'
@@ -17,9 +18,8 @@ import { fileOf, planIn } from '../college/student'
 import type { Executor } from '../db/database'
 import { readDossiers } from '../db/store/dossiers'
 import {
-  exceptionsStanding, holdsStanding, ledgerLines, openRequests, peopleIn, readStanding, registeredByMinute, registeredOf,
-  unconfirmedStudents,
-  unpaidOf,
+  exceptionsStanding, holdsStanding, ledgerLines, openRequests, owingFor, peopleIn, readStanding, registeredByMinute, registeredOf,
+  studentsWithoutAdvisor, unconfirmedStudents, unpaidOf,
 } from '../db/store/office'
 import { historyOf, programAt, studentsIn } from '../db/store/programs'
 import { demandOf } from '../db/store/staff'
@@ -101,9 +101,10 @@ async function touchedBy(db: Executor, { college, term, section, sections, at, d
 }
 
 /** Holds, programs that are not confirmed, exceptions in force, and requests that wait. */
-export async function readOfficePeopleView({ db, college, date }: Looking<Input<typeof contract.readOfficePeople>>):
+export async function readOfficePeopleView({ db, college, date, input }: Looking<Input<typeof contract.readOfficePeople>>):
 Promise<Output<typeof contract.readOfficePeople>> {
-  return { holds: await holdsStanding(db), unconfirmed: await unconfirmedStudents(db), exceptions: await exceptionsStanding(db, date),
+  return { advisorless: await studentsWithoutAdvisor(db), unpaid: input.term ? await owingFor(db, input.term) : [],
+    holds: await holdsStanding(db), unconfirmed: await unconfirmedStudents(db), exceptions: await exceptionsStanding(db, date),
     asked: (await openRequests(db)).map(({ asked, ...one }) => ({ ...one, words: sayException(asked),
       mine: mayGrant(asked.kind, 'office', college.advising) })) }
 }
@@ -111,9 +112,11 @@ Promise<Output<typeof contract.readOfficePeople>> {
 /** Lines of the ledger that one page shows. */
 const LINES = 60
 
-export async function readLedgerView({ db,
-  input }: Looking<Input<typeof contract.readLedger>>): Promise<Output<typeof contract.readLedger>> {
-  const rows = await ledgerLines(db, input, LINES + 1)
+export async function readLedgerView({ db, college,
+  input: { day, ...input } }: Looking<Input<typeof contract.readLedger>>): Promise<Output<typeof contract.readLedger>> {
+  // A day ends where the college is: what happened up to its end, the newest first.
+  const until = day && toInstant(day, 24 * 60, college.zone)
+  const rows = await ledgerLines(db, { ...input, ...until ? { until } : {} }, LINES + 1)
   return { rows: rows.slice(0, LINES), more: rows.length > LINES }
 }
 

@@ -57,3 +57,6 @@ export const planOperation = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('plan note'), note: z.string().max(2000) }),
   z.object({ kind: z.literal('term note'), term: termCode, note: z.string().max(500) }),
 ])
+
+/** A name that an asker gives to work that takes its time. */
+export const workId = z.uuid('a name for the work, as a UUID')

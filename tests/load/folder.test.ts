@@ -145,3 +145,106 @@ describe('the command', () => {
     await admin.end()
   }, 180_000)
 })
+
+describe('records and plans as JSON', () => {
+  it('change nothing when they come back as they went; a plan of a known name becomes what the file says, by operations', async () => {
+    const { files: given } = await edda.json<{ files: Record<string, string> }>('GET', '/api/college/plans')
+    const same = await send(given, false)
+    if (!same.ok) throw new Error(JSON.stringify(same.problems.slice(0, 3)))
+    expect(same.tables.map(({ file, added, changed, left }) => ({ file, added, changed, left })))
+      .toEqual(expect.arrayContaining([{ file: 'plans.json', added: 0, changed: 0, left: 0 }, { file: 'records.csv', added: 0, changed: 0,
+        left: 0 }]))
+    const { plans } = JSON.parse(given['plans.json']!) as { plans: PlanOfFile[] }
+    const mine = plans.find(one => one.current && one.plan.terms.some(term => term.courses.length > 1))!
+    const [student] = await db.select().from(s.people).where(eq(s.people.username, mine.student))
+    const planOf = async (name: string) => (await db.select().from(s.plans).where(and(eq(s.plans.student, student!.id),
+      eq(s.plans.name, name), isNull(s.plans.deletedAt))))[0]
+    const before = (await planOf(mine.plan.name))!
+    const fuller = { ...mine, plan: { ...mine.plan, note: 'Agreed with the office' } }
+    const other = { ...mine, current: false, plan: { ...mine.plan, name: 'From the old system' } }
+    const text = (list: PlanOfFile[]) => ({ 'plans.json': JSON.stringify({ format: 'ridgeway-plans/1', plans: list }) })
+    expect(await send(text([fuller, other]), true)).toMatchObject({ ok: true, kept: true,
+      tables: [{ file: 'plans.json', added: 1, changed: 1, same: 0 }] })
+    const after = (await planOf(mine.plan.name))!
+    expect(after).toMatchObject({ id: before.id, current: true, version: before.version + 1, details: { note: 'Agreed with the office' } })
+    const [done] = await db.select().from(s.planOperations).where(and(eq(s.planOperations.plan, after.id),
+      eq(s.planOperations.version, after.version)))
+    expect(done).toMatchObject({ by: edda.id, operation: { kind: 'plan note' } })
+    const added = (await planOf('From the old system'))!
+    expect(await db.$count(s.planEntries, eq(s.planEntries.plan, added.id)))
+      .toBe(await db.$count(s.planEntries, eq(s.planEntries.plan, before.id)))
+    expect(await send(text([fuller, other]), true)).toMatchObject({ tables: [{ added: 0, changed: 0, same: 2 }] })
+    await send(text([mine]), true)
+    await db.delete(s.planEntries).where(eq(s.planEntries.plan, added.id))
+    await db.delete(s.plans).where(eq(s.plans.id, added.id))
+  })
+
+  it('name what is wrong by the plan, and nothing is taken', async () => {
+    const plan = { name: 'X', terms: [{ term: '2027SP', courses: [{ course: 'NIX 100' }] }] }
+    const answer = await send({ 'plans.json': JSON.stringify({ format: 'ridgeway-plans/1', plans: [{ student: 'nobody', plan: { ...plan,
+      terms: [] } },
+    { student: 'ada', plan }] }) }, true)
+    expect(answer).toMatchObject({ ok: false })
+    expect(answer.ok ? [] : answer.problems.map(one => `${one.file} ${one.row} ${one.message}`)).toEqual(expect.arrayContaining([
+      expect.stringMatching(/^plans.json 2 .*no course "NIX 100"/), expect.stringMatching(/^plans.json 1 There is no student nobody/)]))
+  })
+})
+
+interface PlanOfFile {
+  student: string
+  current: boolean
+  plan: { name: string, note: string, terms: { term: string, courses: object[] }[] }
+}
+
+describe('the college as a roster', () => {
+  it('comes back without a change, and brings a student who is new', async () => {
+    const { files: roster } = await edda.json<{ files: Record<string, string> }>('GET', '/api/college/roster')
+    const same = await send(roster, false)
+    if (!same.ok) throw new Error(JSON.stringify(same.problems.slice(0, 3)))
+    expect(same.tables.filter(one => one.added + one.changed > 0)).toEqual([])
+    expect(same.tables.map(one => one.file)).toEqual(expect.arrayContaining(['people.csv', 'sections.csv', 'courses.csv']))
+    const row = 'newcomer,,,true,college,student,newcomer,,Nia,Fell,,,newcomer@larkmoor.example,,,,,'
+    const more = { ...roster, 'users.csv': `${roster['users.csv']}${row}\r\n` }
+    expect(await send(more, true)).toMatchObject({ ok: true, kept: true })
+    const [nia] = await db.select().from(s.people).where(eq(s.people.username, 'newcomer'))
+    expect(nia).toMatchObject({ name: 'Nia Fell', role: 'student' })
+    expect(await db.$count(s.plans, eq(s.plans.student, nia!.id))).toBe(1)
+  })
+})
+
+describe('putting a folder in force', () => {
+  /** Four thousand students who are new. */
+  const many = () => ({ 'people.csv': ['sign-in name,name,email,role', ...Array.from({ length: 4000 }, (_, i) =>
+    `long-${i},Long ${i},long-${i}@larkmoor.example,student`)].join('\r\n') })
+  const begin = (work: string) => edda.call('POST', '/api/college', { files: many(), keep: true, work })
+  /** Asks how far it is until it is far enough, or over. */
+  async function until(work: string, far: (one: { stage: string, done: number, total: number }) => boolean) {
+    for (let tries = 0; tries < 2000; tries++) {
+      const { work: now } = await edda.json<{ work: { stage: string, done: number, total: number } | null }>('GET', `/api/work?id=${work}`)
+      if (now && far(now)) return now
+    }
+    throw new Error('it was never so far')
+  }
+
+  it('tells any server how far it is, and takes all of it back when it is cancelled', async () => {
+    const before = await db.$count(s.people)
+    const work = crypto.randomUUID()
+    const answer = begin(work)
+    const seen = await until(work, one => one.total > 0)
+    expect(seen.total).toBe(4000)
+    expect((await edda.call('DELETE', `/api/work?id=${work}`)).status).toBe(200)
+    const problem = await problemOf(await answer)
+    expect(problem).toMatchObject({ code: 'work-cancelled', detail: expect.any(String) })
+    expect(await db.$count(s.people)).toBe(before)
+    expect(await db.$count(s.longWorks)).toBe(0)
+  })
+
+  it('is begun once under one name', async () => {
+    const work = crypto.randomUUID()
+    const first = begin(work)
+    await until(work, one => one.total > 0)
+    expect(await problemOf(await begin(work))).toMatchObject({ code: 'work-known' })
+    await edda.call('DELETE', `/api/work?id=${work}`)
+    await first
+  })
+})

@@ -10,7 +10,7 @@ const USAGE = `Ridgeway
   ./ridgeway bench [name …] [--json]   figures with their references
   ./ridgeway cases FILE …        worked cases: files or folders; prints what does not hold
   ./ridgeway import FOLDER [--dry-run]   checks a college's folder and puts it in force; needs DATABASE_URL
-  ./ridgeway export FOLDER   writes the college as such a folder; needs DATABASE_URL
+  ./ridgeway export FOLDER [--roster | --plans]   writes the college as such a folder; needs DATABASE_URL
   ./ridgeway start           production, with DATABASE_URL and NUXT_SESSION_PASSWORD
   ./ridgeway stop            stops a demonstration that runs in another terminal`
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A question before something that cannot simply be taken back, or with fields in it a form: one act, and a way out. */
-const { title, act, busy = false, off = '' } = defineProps<{ title: string, act: string, busy?: boolean, off?: string | false }>()
+const { title, act, busy = false, off = '', width = 460 } = defineProps<AskProps>()
+interface AskProps { title: string, act: string, busy?: boolean, off?: string | false, width?: number }
 const emit = defineEmits<{ act: [] }>()
 const open = defineModel<boolean>({ required: true })
 useGivesBack(open)
@@ -8,7 +9,7 @@ const id = useId()
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="460" :aria-labelledby="id">
+  <v-dialog v-model="open" :max-width="width" :aria-labelledby="id">
     <v-card class="ask-dialog" tag="form" novalidate @submit.prevent="emit('act')">
       <h2 :id="id">{{ title }}</h2>
       <slot />

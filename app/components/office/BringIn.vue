@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { type FolderCheck, loadFolder } from '#shared/contract/acts/college'
-import { call, toProblem, type Problem } from '~/composables/useApi'
+import { cancelWork, type FolderCheck, loadFolder } from '#shared/contract/acts/college'
+import { readWork } from '#shared/contract/views/college'
+import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Tables and programs are given, checked, shown as what they would change, and then put in force: all of it or nothing. */
 const emit = defineEmits<{ kept: [] }>()
@@ -15,6 +16,18 @@ const changed = computed(() => result.value?.ok ? result.value.tables.reduce((su
 /** The rows are shown one by one. */
 const isOpen = ref(false)
 let stopped: AbortController | null = null
+/** What goes on is known by this name, to whichever server is asked. */
+const work = ref('')
+const progress = shallowRef<{ stage: string, done: number, total: number } | null>(null)
+const share = computed(() => progress.value?.total ? progress.value.done / progress.value.total : null)
+const stage = computed(() => busy.value === 'checking'
+  ? `reading ${count(names.value.length, 'file')} against the college`
+  : progress.value?.total
+    ? `${progress.value.stage}: ${progress.value.done} of ${count(progress.value.total, 'row')}`
+    : `${progress.value?.stage ?? 'beginning'} …`)
+useIntervalFn(async () => {
+  if (busy.value === 'keeping') progress.value = (await look(readWork, { id: work.value }).catch(() => null))?.work ?? progress.value
+}, 700)
 
 async function take(given: File | File[]) {
   chosen.value = []
@@ -27,9 +40,11 @@ async function take(given: File | File[]) {
 }
 async function send(keep: boolean) {
   busy.value = keep ? 'keeping' : 'checking'
+  work.value = crypto.randomUUID()
+  progress.value = null
   const mine = stopped = new AbortController()
   try {
-    const { answer } = await call(loadFolder, { files: files.value, keep }, { signal: mine.signal })
+    const { answer } = await call(loadFolder, { files: files.value, keep, work: work.value }, { signal: mine.signal })
     result.value = answer
     problem.value = null
     if (answer.ok && answer.kept) {
@@ -42,7 +57,13 @@ async function send(keep: boolean) {
   }
   busy.value = null
 }
+/** What is only checked is let go; what is being put in force is taken back by the server, which then says so. */
 function cancel() {
+  if (busy.value === 'keeping') {
+    progress.value = { stage: 'taking it back', done: 0, total: 0 }
+    void call(cancelWork, { id: work.value }).catch(error => problem.value = toProblem(error))
+    return
+  }
   stopped?.abort()
   files.value = {}
 }
@@ -52,12 +73,13 @@ function cancel() {
   <section class="card bring-in" aria-label="Bring tables in">
     <h2>Bring tables in</h2>
     <p class="second">
-      Give one table or several, programs, or a whole folder packed as a zip. Nothing changes before you have seen what would. Rows are
-      known by their key: one that is there already is changed, a new one is added, and what is not in the file stays as it is.
+      Give one table or several, programs, records.json, plans.json, or a whole folder or roster packed as a zip. Nothing changes before you
+      have seen what would. Rows are known by their key: one that is there already is changed, a new one is added, and what is not in the
+      file stays as it is.
     </p>
     <v-file-input
       :model-value="chosen"
-      label="Tables (.csv), programs (.json), or a folder (.zip)"
+      label="Tables (.csv), programs (.json), or a folder or roster (.zip)"
       accept=".csv,.json,.zip"
       multiple
       prepend-icon=""
@@ -68,13 +90,13 @@ function cancel() {
     <p v-if="why" class="blocking strong" role="alert">{{ why }}</p>
     <FailedBox v-if="problem" :problem="problem" />
     <LongWork
-      v-if="busy === 'checking'"
-      label="Checking"
-      :stage="`reading ${count(names.length, 'file')} against the college`"
-      :share="null"
+      v-if="busy"
+      :label="busy === 'checking' ? 'Checking' : 'Putting it in force'"
+      :stage="stage"
+      :share="busy === 'checking' ? null : share"
       @cancel="cancel"
     />
-    <p v-if="busy === 'keeping'" role="status">Putting it in force. This is one step: it is done whole, or nothing of it is.</p>
+    <p v-if="busy === 'keeping'" class="second small">It is done whole, or nothing of it is.</p>
     <div v-if="result && !busy" role="status">
       <template v-if="!result.ok">
         <p class="blocking strong">
@@ -129,6 +151,12 @@ function cancel() {
             </tr>
           </tbody>
         </DataTable>
+        <template v-if="result.asides.length">
+          <p class="small">Left aside:</p>
+          <ul class="rows small">
+            <li v-for="one in result.asides" :key="one">{{ one }}</li>
+          </ul>
+        </template>
         <template v-if="result.changes.length">
           <WordLink class="small" :aria-expanded="isOpen" @click="isOpen = !isOpen">
             {{ isOpen ? '▾' : '▸' }} {{ count(result.changes.length, 'row') }}, one by one

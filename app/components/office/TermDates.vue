@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Term } from '@ridgeway/core/catalog'
-import { formatCredits } from '@ridgeway/words'
+import { DAY_NAMES, formatCredits } from '@ridgeway/words'
 import { setDates } from '#shared/contract/acts/office'
 import { call } from '~/composables/useApi'
 
@@ -8,6 +8,7 @@ import { call } from '~/composables/useApi'
 const { term } = defineProps<{ term: Term }>()
 const emit = defineEmits<{ changed: [] }>()
 const isOpen = ref(false)
+const isCalendarOpen = ref(false)
 const { busy, problem, doing } = useDoing()
 const DATES = [['addBy', 'Last day to add'], ['dropBy', 'Last day to drop'], ['withdrawBy', 'Last day to withdraw'],
   ['feesDue', 'Fees are due']] as const
@@ -39,6 +40,10 @@ async function keep() {
       <dd>{{ formatCredits(term.loadCap) }}, full-time from {{ formatCredits(term.fullTime) }}</dd>
       <dt>No class</dt>
       <dd>{{ term.noClass.map(one => `${longDate(one.date)} (${one.name})`).join(', ') || 'no day' }}</dd>
+      <template v-if="term.movedDays.length">
+        <dt>Moved days</dt>
+        <dd>{{ term.movedDays.map(one => `${longDate(one.date)} meets as a ${DAY_NAMES[one.follows]}`).join(', ') }}</dd>
+      </template>
       <dt>Sessions</dt>
       <dd>
         <span v-for="one in term.sessions" :key="one.code" class="session"
@@ -47,7 +52,11 @@ async function keep() {
         >
       </dd>
     </dl>
-    <ActButton @click="isOpen = true">Change dates and loads …</ActButton>
+    <p class="acts">
+      <ActButton @click="isOpen = true">Change dates and loads …</ActButton>
+      <ActButton @click="isCalendarOpen = true">Days and sessions …</ActButton>
+    </p>
+    <TermCalendar v-model="isCalendarOpen" :term="term" @changed="emit('changed')" />
     <AskDialog v-model="isOpen" :title="`Dates of ${term.name}`" act="Keep these" :busy="busy" @act="keep">
       <p class="second small">They hold at once, for students who have registered too. Days are counted in the college's zone.</p>
       <FailedBox v-if="problem" :problem="problem" />
@@ -66,5 +75,6 @@ dl { display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 3px 14px; m
 dt { color: var(--second); }
 dd { margin: 0; }
 .session { display: block; }
+.acts { display: flex; flex-wrap: wrap; gap: 8px; margin: 0; }
 .pair { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
 </style>

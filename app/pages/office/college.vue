@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { emptyTable, type TableName, TABLES } from '@ridgeway/formats'
-import { readCounts, readFolder } from '#shared/contract/views/college'
+import { readCounts, readFolder, readRecordsAndPlans, readRosterFiles } from '#shared/contract/views/college'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** The college itself: what of it is here, how it comes in and goes out, and who may sign in. */
@@ -38,11 +38,14 @@ const next = computed(() => counts.value === null
   ? undefined
   : rows.value.find(row => NEEDED.includes(row.name) && (row.name === 'people' ? row.count < 2 : row.count === 0)))
 
-async function save() {
+const WAYS = [{ title: 'Everything, as a folder', name: 'college.zip', view: readFolder },
+  { title: 'Records and plans, as JSON', name: 'records-and-plans.zip', view: readRecordsAndPlans },
+  { title: 'A roster of the open standard, version 1.1', name: 'roster.zip', view: readRosterFiles }]
+async function save({ name, view }: typeof WAYS[number]) {
   saving.value = true
   try {
-    const { files } = await look(readFolder, {})
-    saveFile('college.zip', 'application/zip', packFolder(files))
+    const { files } = await look(view, {})
+    saveFile(name, 'application/zip', packFolder(files))
     problem.value = null
   }
   catch (error) {
@@ -57,7 +60,10 @@ const saveEmpty = (name: TableName) => saveFile(TABLES[name].file, 'text/csv', e
   <div class="page">
     <PageHead title="The college's tables" :about="catalog.name">
       <WordLink to="/office/settings">Settings</WordLink>
-      <ActButton :busy="saving" @click="save">Save everything as a zip</ActButton>
+      <v-menu>
+        <template #activator="{ props }"><ActButton :busy="saving" v-bind="props">Save as a zip …</ActButton></template>
+        <v-list><v-list-item v-for="way in WAYS" :key="way.name" :title="way.title" @click="save(way)" /></v-list>
+      </v-menu>
     </PageHead>
     <FailedBox v-if="problem" :problem="problem" retry @retry="load" />
     <p v-if="next" class="card next" role="status">

@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import type { z } from 'zod'
 import { sayLedgerDetail, sayMoment, shortTermName } from '@ridgeway/words'
-import { findPeople } from '#shared/contract/views/advising'
 import { type LedgerRow, readLedger } from '#shared/contract/views/office'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
@@ -13,9 +11,10 @@ const number = (name: 'student' | 'section') => {
   const text = route.query[name]
   return typeof text === 'string' && /^\d+$/.test(text) ? Number(text) : undefined
 }
-const asked = computed(() => ({ ...number('student') ? { student: number('student')! } : {}, ...number('section')
-  ? { section: number('section')! }
-  : {} }))
+const said = (name: 'action' | 'day') => typeof route.query[name] === 'string' ? route.query[name] : undefined
+const asked = computed(() => Object.fromEntries(Object.entries({ student: number('student'), section: number('section'),
+  action: said('action'), day: said('day') }).filter(([, value]) => value !== undefined)) as
+  { student?: number, section?: number, action?: string, day?: string })
 const rows = shallowRef<LedgerRow[]>([])
 const more = ref(false)
 const problem = ref<Problem | null>(null)
@@ -36,14 +35,11 @@ async function load(onward: boolean) {
   busy.value = false
 }
 watch(asked, () => void load(false), { immediate: true })
-const text = ref('')
-const found = shallowRef<z.output<typeof findPeople.output> | null>(null)
-watchDebounced(text, async (name) => {
-  found.value = name.trim().length > 1 ? await look(findPeople, { text: name }).catch(() => null) : null
-}, { debounce: 250 })
-const show = (query: Record<string, string>) => {
-  text.value = ''
-  void navigateTo({ path: '/office/ledger', query })
+const show = (query: Record<string, string>) => void navigateTo({ path: '/office/ledger', query })
+/** One thing more or less is asked; the rest of the question stays. */
+const ask = (change: Record<string, string | null>) => {
+  const query = { ...route.query, ...change }
+  void navigateTo({ path: '/office/ledger', query: Object.fromEntries(Object.entries(query).filter(([, value]) => value)) })
 }
 const of = computed(() => asked.value.student
   ? rows.value.find(row => row.student)?.student?.name ?? 'One student'
@@ -62,13 +58,9 @@ function moreOf({ detail, section }: LedgerRow) {
 <template>
   <div class="page">
     <PageHead title="What happened" :about="of">
-      <WordLink v-if="asked.student || asked.section" @click="show({})">Everybody's</WordLink>
-      <v-text-field v-model="text" class="finder" label="Find a student by name" bg-color="surface" />
+      <WordLink v-if="Object.keys(asked).length" @click="show({})">Everything</WordLink>
+      <LedgerFilters :asked="asked" @ask="ask" />
     </PageHead>
-    <p v-if="found" class="found" role="status">
-      <template v-if="!found.students.length">Nobody is called that.</template>
-      <WordLink v-for="one in found.students" :key="one.id" @click="show({ student: String(one.id) })">{{ one.name }}</WordLink>
-    </p>
     <FailedBox v-if="problem" :problem="problem" retry @retry="load(false)" />
     <EmptyState v-if="!busy && !rows.length && !problem">Nothing is in the ledger about that yet.</EmptyState>
     <section v-if="rows.length" class="card story" aria-label="Ledger">
@@ -105,8 +97,6 @@ function moreOf({ detail, section }: LedgerRow) {
 </template>
 
 <style scoped>
-.finder { width: 240px; flex: none; }
-.found { display: flex; flex-wrap: wrap; gap: 12px; margin: 0 0 8px; }
 .story { padding: 6px 12px; }
 .when, .names { white-space: nowrap; }
 .more { white-space: normal; min-width: 200px; overflow-wrap: anywhere; }

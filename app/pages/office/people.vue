@@ -2,7 +2,8 @@
 import { readOfficePeople } from '#shared/contract/views/office'
 
 /** People: requests to answer, holds, programs to confirm, exceptions in force; finding somebody, and inviting them. */
-const { data, problem, reload } = useView(readOfficePeople, () => ({}))
+const workingTerm = useWorkingTermStore()
+const { data, problem, reload } = useView(readOfficePeople, () => workingTerm.code ? { term: workingTerm.code } : {})
 useIntervalFn(() => document.visibilityState === 'visible' && void reload(), 20_000)
 const erasing = ref(false)
 const about = computed(() => data.value
@@ -24,8 +25,10 @@ const about = computed(() => data.value
         <RequestList :asked="data.asked" />
         <HoldList :holds="data.holds" @changed="reload" />
         <ConfirmList :students="data.unconfirmed" @changed="reload" />
+        <OwingList :students="data.unpaid" :term="workingTerm.term" />
       </div>
       <div class="column">
+        <WithoutAdvisor v-if="data.advisorless.length" :students="data.advisorless" />
         <WhoAdvises />
         <ExceptionList :exceptions="data.exceptions" />
         <InvitePerson />

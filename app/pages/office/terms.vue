@@ -7,6 +7,11 @@ const { today } = useNow()
 const term = computed(() => workingTerm.term)
 const others = computed(() => catalog.terms.filter(one => one.end >= today.value && one.code !== workingTerm.code))
 const about = computed(() => term.value ? `${term.value.name} · ${longDate(term.value.start)} to ${longDate(term.value.end)}` : '')
+const isAdding = ref(false)
+async function added(code: string) {
+  await changed()
+  workingTerm.set(code)
+}
 async function changed() {
   await Promise.all([catalog.load(true), staff.loadToday()])
 }
@@ -28,13 +33,14 @@ async function changed() {
               one.scheduled ? 'sections published' : 'no sections yet'
             }}</span>
           </p>
+          <p><ActButton @click="isAdding = true">Another term …</ActButton></p>
           <p class="second small">
-            A new term, its sessions and no-class days come in with terms.csv and sessions.csv under
-            <WordLink to="/office/college">College</WordLink>.
+            Many at once come in with terms.csv and sessions.csv under <WordLink to="/office/college">College</WordLink>.
           </p>
         </section>
       </div>
     </div>
+    <NewTerm v-model="isAdding" @added="added" />
   </div>
 </template>
 

@@ -87,16 +87,7 @@ const MOST_TIMES = 400
  * once or lasts whole days is counted and left out. Throws `Error` with words where the file is no calendar.
  */
 export function readBusy(text: string, term: Pick<Term, 'start' | 'end'>, zone: string): BusyRead {
-  let events
-  try {
-    const calendar = new ICAL.Component(ICAL.parse(text))
-    events = calendar.getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
-    for (const one of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(one)
-  }
-  catch {
-    throw new Error('This is no calendar file. Export it as .ics from your calendar program and choose it again.')
-  }
-  if (events.length > MOST_EVENTS) throw new Error(`The file holds more than ${MOST_EVENTS} events. Export a shorter time.`)
+  const events = eventsOf(text)
   const times = new Map<string, { days: Set<Weekday>, count: number, start: number, end: number, name: string }>()
   let wholeDays = 0
   for (const event of events) {
@@ -121,6 +112,46 @@ export function readBusy(text: string, term: Pick<Term, 'start' | 'end'>, zone: 
   return { blocks: back.map(({ days, start, end, name }) => ({ days: ORDER.filter(day => days.has(day)), start, end, name }))
     .sort((a, b) => a.start - b.start), once: all.filter(one => !back.includes(one)).reduce((sum, one) => sum + one.count, 0), wholeDays }
 }
+
+/** The events of a calendar file; throws `Error` with words where it is none, or far too long. */
+function eventsOf(text: string): ICAL.Event[] {
+  let events
+  try {
+    const calendar = new ICAL.Component(ICAL.parse(text))
+    events = calendar.getAllSubcomponents('vevent').map(one => new ICAL.Event(one))
+    for (const one of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(one)
+  }
+  catch {
+    throw new Error('This is no calendar file. Export it as .ics from your calendar program and choose it again.')
+  }
+  if (events.length > MOST_EVENTS) throw new Error(`The file holds more than ${MOST_EVENTS} events. Export a shorter time.`)
+  return events
+}
+
+/** Most days of one event: a break, not a year. */
+const MOST_DAYS = 31
+
+/**
+ * The whole days that an .ics file names within a term, each day of an event by itself, in order and each once: holidays and breaks of an
+ * academic calendar. Throws as `readBusy` does.
+ */
+export function readWholeDays(text: string, term: Pick<Term, 'start' | 'end'>): { date: LocalDate, name: string }[] {
+  const found = new Map<LocalDate, string>()
+  for (const event of eventsOf(text)) {
+    if (!event.startDate.isDate) continue
+    for (const { start, end } of occurrencesOf(event, term)) {
+      const day = start.clone()
+      // The end of a whole-day event is the day after it (RFC 5545, 3.6.1); without one it lasts a day.
+      for (let n = 0; n < MOST_DAYS && (n === 0 || day.compare(end) < 0); n++, day.adjust(1, 0, 0, 0)) {
+        const date = day.toString().slice(0, 10)
+        if (date >= term.start && date <= term.end && !found.has(date)) found.set(date, (event.summary ?? '').trim().slice(0,
+          60) || 'No class')
+      }
+    }
+  }
+  return [...found].sort(([a], [b]) => a < b ? -1 : 1).map(([date, name]) => ({ date, name }))
+}
+
 const ORDER: Weekday[] = ['M', 'T', 'W', 'R', 'F', 'S', 'U']
 
 /** Every time of an event up to the end of the term, bounded. */

@@ -15,10 +15,8 @@ const course = z.string().regex(COURSE_CODE, 'a course code such as HYD 230')
 const credits = z.number().min(0).max(20).multipleOf(0.01)
 const line = z.string().regex(/^[A-Z][A-Z0-9-]{1,18}\/[a-z0-9-]{1,40}$/, 'a requirement line such as WSC-BS/voices')
 
-/** A plan as a file: courses by term, places still to choose, wishes and notes. Credits are written as people write them: 3 or 1.5. */
-const PlanFile = z.strictObject({
-  $schema: z.string().optional(),
-  format: z.literal(PLAN_FORMAT, `this must be "${PLAN_FORMAT}"`),
+/** A plan: courses by term, places still to choose, wishes and notes. Credits are written as people write them: 3 or 1.5. */
+export const PlanShape = z.strictObject({
   name: z.string().trim().min(1).max(60),
   note: z.string().max(2000).default(''),
   wishes: z.strictObject({ creditsPerTerm: credits.nullable().default(null), termsOff: z.array(term).default([]),
@@ -32,6 +30,12 @@ const PlanFile = z.strictObject({
     ).default([]),
     toChoose: z.array(z.strictObject({ countsFor: line, credits, note: z.string().max(500).default('') })).default([]),
   })),
+})
+/** A plan as a file. */
+const PlanFile = z.strictObject({
+  $schema: z.string().optional(),
+  format: z.literal(PLAN_FORMAT, `this must be "${PLAN_FORMAT}"`),
+  ...PlanShape.shape,
 })
 
 export const planJsonSchema = () => z.toJSONSchema(PlanFile, { io: 'input' })
@@ -49,13 +53,16 @@ export interface KnownCatalog {
 }
 
 /** Writes a plan as JSON; reading it gives the same plan, except that ids are made anew. */
-export function writePlanJson(name: string, plan: Plan): string {
+export const writePlanJson = (name: string, plan: Plan): string =>
+  `${JSON.stringify({ format: PLAN_FORMAT, ...shapeOfPlan(name, plan) }, null, 2)}\n`
+
+/** A plan in the shape of its file. */
+export function shapeOfPlan(name: string, plan: Plan): z.input<typeof PlanShape> {
   const codes = [
     ...new Set([...plan.entries.map(entry => entry.term), ...plan.placeholders.map(one => one.term), ...Object.keys(plan.termNotes)]),
   ].sort(byTerm)
   const { target, termsOff, latestFinish } = plan.wishes
-  const file: z.input<typeof PlanFile> = {
-    format: PLAN_FORMAT,
+  return {
     name,
     note: plan.note,
     wishes: { creditsPerTerm: target === null ? null : target / 100, termsOff, latestFinish },
@@ -71,7 +78,6 @@ export function writePlanJson(name: string, plan: Plan): string {
       ),
     })),
   }
-  return `${JSON.stringify(file, null, 2)}\n`
 }
 
 const byTerm = (a: string, b: string) =>
@@ -83,7 +89,11 @@ export function readPlanJson(text: string, known: KnownCatalog): ReadPlan {
   if (!read.ok) return { ok: false, problems: read.problems.map(toPlanProblem) }
   const shape = checkShape(PlanFile, read.json)
   if (!shape.ok) return { ok: false, problems: shape.problems.slice(0, 20).map(toPlanProblem) }
-  const { name, note, wishes, terms } = shape.data
+  return readPlanShape(shape.data, known)
+}
+
+/** Reads a plan that has the shape of its file; the problems are named by where they stand in it. */
+export function readPlanShape({ name, note, wishes, terms }: z.output<typeof PlanShape>, known: KnownCatalog): ReadPlan {
   const builder = new Builder(known)
   terms.forEach((one, t) => {
     one.courses.forEach((entry, c) =>

@@ -84,3 +84,13 @@ export const clockSetting = mysqlTable('clock_setting', {
   demoNow: instant('demo_now'),
   setAt: instant('set_at').notNull(),
 })
+
+/** Work that takes its time, while it goes on: how far it is, for whoever asks any server, and whether it is to be given up. */
+export const longWorks = mysqlTable('long_works', {
+  id: varchar({ length: 36 }).primaryKey(),
+  stage: varchar({ length: 60 }).notNull(),
+  done: int().notNull(),
+  total: int().notNull(),
+  cancelled: boolean().notNull().default(false),
+  at: instant('begun_at').notNull(),
+})

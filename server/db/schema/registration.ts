@@ -1,6 +1,7 @@
 import { bigint, boolean, char, index, int, mysqlTable, primaryKey, unique, varchar } from 'drizzle-orm/mysql-core'
 import type { GradingMode, Meeting } from '@ridgeway/core/catalog'
 import type { Wish } from '@ridgeway/core/weeks'
+import type { LedgerAction } from '@ridgeway/core/office'
 import { instant, jsonText } from './columns'
 import { courses, seatPools, sections } from './catalog'
 import { terms } from './institution'
@@ -153,19 +154,6 @@ export const termsAcceptances = mysqlTable('terms_acceptances', {
 }, table => [primaryKey({ columns: [table.student, table.term] })])
 
 /** What can happen, as the ledger calls it. */
-export type LedgerAction = 'lift rule' | 'withdraw sign-off' | 'return plan' | 'ask exception' | 'decline exception' | 'reassign advisor'
-  | 'name deputy' | 'suggest' | 'accept suggestion' | 'book meeting' | 'cancel meeting' | 'set advising' | 'take back lifted rule'
-  | 'release seat' | 'waitlist closed' | 'void' | 'change' | 'make release code' | 'use release code'
-  | 'erase person' | 'make token' | 'revoke token' | 'cancel section' | 'restore section' | 'section cancelled' | 'set seats'
-  | 'set openings'
-  | 'import refused'
-  | 'close registration' | 'import' | 'set up' | 'invite' | 'accept invitation'
-  | 'open registration' | 'grade' | 'place hold' | 'clear hold' | 'register' | 'join waitlist' | 'leave waitlist' | 'drop' | 'withdraw'
-  | 'offer seat' | 'decline offer'
-  | 'offer lapsed' | 'refuse' | 'sign off' | 'accept terms' | 'confirm program' | 'pin use'
-  | 'grant substitution' | 'grant waiver' | 'take back substitution' | 'take back waiver' | 'record milestone' | 'take back milestone'
-  | 'ask program change' | 'grant program change' | 'decline program change' | 'add program' | 'replace program' | 'set college'
-
 /** Append-only: who, when, what, under which rule. Replaying it gives the present seats. */
 export const ledger = mysqlTable('ledger', {
   id: bigint({ mode: 'number' }).autoincrement().primaryKey(),

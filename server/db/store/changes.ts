@@ -1,5 +1,5 @@
 import type { Executor } from '../database'
-import type { LedgerAction } from '../schema'
+import type { LedgerAction } from '@ridgeway/core/office'
 import { fromInstantText, plain, type Statement, toInstant, together } from './plain'
 
 /** A registered section that is given up. */

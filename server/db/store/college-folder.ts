@@ -10,6 +10,7 @@ import type { Executor } from '../database'
 import * as s from '../schema'
 import { readCollegeRows } from './college'
 import { groupBy } from './group'
+import type { Progress } from './long-works'
 import { change, plain } from './plain'
 import { keepHistory } from './programs'
 import { changeSections, keepSeats, lockSeats, readTermSections, type SeatsWanted } from './sections'
@@ -100,15 +101,22 @@ export async function lockUsed(tx: Executor, { used }: CollegeAsRows, rows: read
   return new Map(mine.map(([key, pools]) => [key, pools.map(one => ({ ...one, seats: now.get(one.pool) ?? 0 }))]))
 }
 
+/** Hears that so many rows more are written. */
+type Went = (rows: number) => Promise<void>
+const NOWHERE: Went = async () => {}
+
 /** Rows in one statement. */
 const TOGETHER = 500
 
 /** Puts rows in, or in the place of those with their key. */
-async function put(tx: Executor, table: MySqlTable, rows: readonly Record<string, unknown>[], columns: readonly string[]) {
+async function put(tx: Executor, table: MySqlTable, rows: readonly Record<string, unknown>[], columns: readonly string[],
+  went: Went = NOWHERE) {
   const all = getTableColumns(table) as Record<string, { name: string }>
   const set = Object.fromEntries(columns.map(name => [name, sql.raw(`values(\`${all[name]!.name}\`)`)]))
-  for (let at = 0; at < rows.length; at += TOGETHER)
+  for (let at = 0; at < rows.length; at += TOGETHER) {
     await tx.insert(table).values(rows.slice(at, at + TOGETHER) as never).onDuplicateKeyUpdate({ set: set as never })
+    await went(Math.min(TOGETHER, rows.length - at))
+  }
 }
 
 const nextId = async (tx: Executor, table: MySqlTable) =>
@@ -123,17 +131,20 @@ export interface CollegeChange {
 
 /**
  * Puts a folder's rows in force, in the order in which they refer to each other, inside one transaction. Nothing is taken away that is not
- * in the folder. Every server hears of it through the stamps.
+ * in the folder. Every server hears of it through the stamps. Gives the ids of all people by their sign-in names.
  */
 export async function keepCollegeRows(tx: Executor, { institution, programs, difference }: CollegeChange,
-  now: CollegeAsRows, at: string, by = 0): Promise<void> {
+  now: CollegeAsRows, { at, by, step }: { at: string, by: number, step: Progress }): Promise<ReadonlyMap<string, number>> {
   const fresh = <K extends keyof CollegeRows>(name: K): CollegeRows[K][number][] => {
     const found = difference[name]
     return found ? [...found.added, ...found.changed.map(one => one.after)] as CollegeRows[K][number][] : []
   }
+  const total = (Object.keys(difference) as (keyof CollegeRows)[]).reduce((sum, name) => sum + fresh(name).length, 0)
+  let done = 0
+  const went = (stage: string): Went => rows => step(stage, done += rows, total)
   await change(tx, 'UPDATE college_stamp SET version = version + 1')
   if (institution) await tx.update(s.institution).set(institution)
-  await put(tx, s.sites, fresh('sites'), ['name', 'online'])
+  await put(tx, s.sites, fresh('sites'), ['name', 'online'], went('sites'))
   await put(tx, s.siteTravel, fresh('travel'), ['minutes'])
   await put(tx, s.terms, fresh('terms').map(row => ({ ...row, ...seasonAndYear(row.code) })), ['name', 'start', 'end', 'noClass',
     'movedDays', 'loadCap', 'fullTime', 'addBy', 'dropBy', 'withdrawBy', 'feesDue', 'scheduled'])
@@ -145,16 +156,17 @@ export async function keepCollegeRows(tx: Executor, { institution, programs, dif
   for (const row of fresh('openings')) await tx.insert(s.openings).values(row)
   const courseRows = fresh('courses').map(toCourse)
   await put(tx, s.courses, courseRows.map(row => ({ ...row })), ['title', 'credits', 'creditsMax', 'description', 'attributes',
-    'prerequisite', 'corequisite', 'exclusions', 'equivalents', 'repeatLimit', 'repeatCredits', 'offered', 'parts', 'fee'])
+    'prerequisite', 'corequisite', 'exclusions', 'equivalents', 'repeatLimit', 'repeatCredits', 'offered', 'parts', 'fee'], went('courses'))
   await keepHistory(tx, programs.map(programId), { at, by })
   await put(tx, s.programs, programs.map(program => ({ id: programId(program), code: program.code, catalogYear: program.catalogYear,
     body: program })), ['body'])
-  const peopleIds = await keepPeople(tx, fresh('people'), now)
-  await keepSections(tx, difference.sections, now, at)
-  await keepRecords(tx, difference.records, peopleIds)
+  const peopleIds = await keepPeople(tx, fresh('people'), now, went('people'))
+  await keepSections(tx, difference.sections, now, at, went('sections'))
+  await keepRecords(tx, difference.records, peopleIds, went('records'))
+  return peopleIds
 }
 
-async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: CollegeAsRows): Promise<Map<string, number>> {
+async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: CollegeAsRows, went: Went): Promise<Map<string, number>> {
   const ids = new Map(now.ids.people)
   if (rows.length === 0) return ids
   let next = await nextId(tx, s.people)
@@ -162,7 +174,7 @@ async function keepPeople(tx: Executor, rows: CollegeRows['people'], now: Colleg
   // Advisors before the students who have them.
   await put(tx, s.people, rows.map(({ username, name, email, role }) => ({ id: ids.get(username)!, username, name, email, role,
     story: '' })),
-  ['name', 'email'])
+  ['name', 'email'], went)
   const students = rows.filter(row => row.role === 'student')
   await put(tx, s.students, students.map(row => ({ person: ids.get(row.username)!, advisor: row.advisor ? ids.get(row.advisor)! : null,
     programConfirmed: row.confirmed, placements: Object.fromEntries(row.placements.map(one => [one.test, one.score])),
@@ -190,7 +202,7 @@ async function bump(tx: Executor, students: readonly number[]) {
     await change(tx, 'UPDATE students SET version = version + 1 WHERE person IN (?)', [students.slice(at, at + TOGETHER)])
 }
 
-async function keepSections(tx: Executor, difference: CollegeDifference['sections'], now: CollegeAsRows, at: string) {
+async function keepSections(tx: Executor, difference: CollegeDifference['sections'], now: CollegeAsRows, at: string, went: Went) {
   if (!difference) return
   const ids = new Map(now.ids.sections)
   let next = await nextId(tx, s.sections)
@@ -211,6 +223,7 @@ async function keepSections(tx: Executor, difference: CollegeDifference['section
       for (let at = 0; at < meets.length; at += TOGETHER) await tx.insert(s.meetings).values(meets.slice(at, at + TOGETHER))
       for (const row of rows)
         nextPool = await keepSeats(tx, { section: ids.get(sectionKey(row))!, wanted: seatsWanted(row), at }, nextPool)
+      await went(rows.length)
     }
     await changeSections(tx, term, mine, edit)
   }
@@ -229,11 +242,14 @@ function seatsWanted({ sharesWith, seats, reserved }: Pick<SectionRow, 'sharesWi
 const plainSection = ({ seats: _, reserved: __, sharesWith: ___, waitlist, meets: ____, ...row }: SectionRow) =>
   ({ ...row, waitlistCapacity: waitlist })
 
-async function keepRecords(tx: Executor, difference: CollegeDifference['records'], ids: ReadonlyMap<string, number>) {
+async function keepRecords(tx: Executor, difference: CollegeDifference['records'], ids: ReadonlyMap<string, number>, went: Went) {
   if (!difference) return
   const valuesOf = ({ username, attempt: _, ...row }: CollegeRows['records'][number]) => ({ ...row, student: ids.get(username)! })
   const added = [...difference.added].sort((a, b) => a.attempt - b.attempt).map(valuesOf)
-  for (let at = 0; at < added.length; at += TOGETHER) await tx.insert(s.records).values(added.slice(at, at + TOGETHER))
+  for (let at = 0; at < added.length; at += TOGETHER) {
+    await tx.insert(s.records).values(added.slice(at, at + TOGETHER))
+    await went(Math.min(TOGETHER, added.length - at))
+  }
   for (const { after } of difference.changed) {
     const { student, course, term, ...values } = valuesOf(after)
     const known = await tx.select({ id: s.records.id }).from(s.records)

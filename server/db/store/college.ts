@@ -47,6 +47,10 @@ export async function keepAdvising(tx: Executor, advising: AdvisingPolicy) {
 /** Until this transaction ends nobody else changes the college as a whole: what is read after it stands. */
 export const lockCollege = (tx: Executor) => plain(tx, 'SELECT version FROM college_stamp WHERE id = 1 FOR UPDATE')
 
+/** Takes a session out of a term's calendar; nothing may be in it. */
+export const removeSession = (tx: Executor, term: string, code: string) =>
+  change(tx, 'DELETE FROM term_sessions WHERE term = ? AND code = ?', [term, code])
+
 /** Whether there is a college; asked by whoever would put one in, one after the other. */
 export async function hasCollege(tx: Executor): Promise<boolean> {
   await lockCollege(tx)

@@ -42,6 +42,25 @@ export async function unpaidOf(db: Executor, term: string): Promise<{ students: 
   return { students: Number(row!.students), cents: Number(row!.cents ?? 0) }
 }
 
+/** Those who owe something for a term, who owes most first; in cents. */
+export async function owingFor(db: Executor, term: string): Promise<{ id: number, name: string, username: string, cents: number }[]> {
+  const rows = await plain<{ id: number, name: string, username: string, cents: number }>(db,
+    `SELECT p.id, p.name, p.username, owing.cents FROM (SELECT student,
+       SUM(IF(kind IN ('charge', 'payback'), cents, -CAST(cents AS SIGNED))) cents
+     FROM money_entries WHERE term = ? GROUP BY student HAVING cents > 0) owing JOIN people p ON p.id = owing.student
+     ORDER BY owing.cents DESC, p.name, p.id LIMIT 200`, [term])
+  return rows.map(row => ({ ...row, cents: Number(row.cents) }))
+}
+
+/** Students who have no advisor, with their programs. */
+export async function studentsWithoutAdvisor(db: Executor) {
+  const rows = await plain<{ id: number, name: string, username: string, programs: string | null }>(db,
+    `SELECT p.id, p.name, p.username, GROUP_CONCAT(c.program ORDER BY c.position) programs FROM students s JOIN people p ON p.id = s.person
+     LEFT JOIN student_programs c ON c.student = s.person WHERE s.advisor IS NULL AND p.erased_at IS NULL
+     GROUP BY p.id, p.name, p.username ORDER BY p.name, p.id LIMIT 200`)
+  return rows.map(({ programs, ...row }) => ({ ...row, programs: programs?.split(',') ?? [] }))
+}
+
 interface Standing {
   advisorless: number
   holds: number
@@ -191,6 +210,7 @@ interface LedgerFilter {
   student?: number | undefined
   section?: number | undefined
   action?: string | undefined
+  until?: string | undefined
   before?: number | undefined
 }
 interface LedgerLine {
@@ -208,11 +228,12 @@ interface LedgerLine {
   detail: string
 }
 /** Lines of the ledger before one, the newest first. */
-export async function ledgerLines(db: Executor, { student, section, action, before }: LedgerFilter, most: number) {
+export async function ledgerLines(db: Executor, { student, section, action, until, before }: LedgerFilter, most: number) {
   const asked: [string, unknown][] = [
     ...student === undefined ? [] : [['l.student = ?', student] as [string, unknown]],
     ...section === undefined ? [] : [['l.section = ?', section] as [string, unknown]],
     ...action === undefined ? [] : [['l.action = ?', action] as [string, unknown]],
+    ...until === undefined ? [] : [['l.happened_at < ?', fromInstantText(until)] as [string, unknown]],
     ...before === undefined ? [] : [['l.id < ?', before] as [string, unknown]]]
   const rows = await plain<LedgerLine>(db,
     `SELECT l.id, l.happened_at at, a.name actor, l.student, p.name, p.username, l.action, l.section, s.course, s.label, s.term, l.detail

@@ -3,7 +3,8 @@ import type { PlanOperation } from '@ridgeway/core/planning'
 import type { MoneyEntry } from '@ridgeway/core/money'
 import type { WaitedBefore } from '@ridgeway/core/registration'
 import type { Executor } from '../database'
-import { ledger, type LedgerAction, type Role } from '../schema'
+import type { LedgerAction } from '@ridgeway/core/office'
+import { ledger, type Role } from '../schema'
 import { change, fromInstantText, plain, toInstant } from './plain'
 
 /**

@@ -4,7 +4,7 @@ import type { ProgramEffect } from '@ridgeway/core/office'
 import type { CollegeProblem, FormatProblem, RowChange } from '@ridgeway/formats'
 import { zone } from '@ridgeway/formats'
 import { act, Done, known, Nothing } from '../define'
-import { rowNumber, termCode } from '../values'
+import { rowNumber, termCode, workId } from '../values'
 import { Account } from '../views/college'
 
 export const signIn = act({ name: 'sign in', method: 'POST', path: '/api/session', who: 'everybody', changes: [], most: 4000,
@@ -100,6 +100,10 @@ export const setClock = act({ name: 'set clock', method: 'PUT', path: '/api/stan
   input: z.object({ now: z.iso.datetime({ message: 'an instant such as 2026-11-09T15:00:00Z' }) }), output: z.object({ now: z.string() }),
   words: 'Moves the demonstration\'s clock, within its calendar.' })
 
+export const cancelWork = act({ name: 'cancel work', method: 'DELETE', path: '/api/work', who: 'office', changes: [],
+  input: z.object({ id: workId }), output: Done,
+  words: 'Has a piece of work given up that goes on under this name; what it did is taken back.' })
+
 /** Bytes of a folder that one request brings; larger ones go in by the command on the server itself. */
 export const FOLDER_BYTES = 30_000_000
 /** What a folder would change, or what is wrong with it, row by row. */
@@ -107,13 +111,17 @@ export const FolderCheck = z.union([
   z.object({ ok: z.literal(false), problems: z.array(known<CollegeProblem>('CollegeProblem')) }),
   z.object({ ok: z.literal(true), kept: z.boolean(),
     tables: z.array(z.object({ file: z.string(), added: z.number(), changed: z.number(), same: z.number(), left: z.number() })),
-    changes: z.array(known<RowChange>('RowChange')) }),
+    changes: z.array(known<RowChange>('RowChange')),
+    /** What was not taken, and why. */
+    asides: z.array(z.string()) }),
 ])
 export type FolderCheck = z.infer<typeof FolderCheck>
 export const loadFolder = act({ name: 'load college folder', method: 'POST', path: '/api/college', who: 'office', changes: [],
   input: z.object({ files: z.record(z.string().max(200), z.string().max(FOLDER_BYTES)).refine(files => Object.keys(files).length > 0,
     'there is no file in it'),
-  keep: z.boolean() }), output: FolderCheck, most: FOLDER_BYTES,
+  keep: z.boolean(),
+  /** A name for it while it goes on, by which its progress is asked for and it is given up. */
+  work: workId.optional() }), output: FolderCheck, most: FOLDER_BYTES,
   words: 'Checks the files of a college\'s folder and says what they would change; with `keep` all of it is put in force, or nothing.' })
 
 const password = z.string().min(10, 'use at least 10 characters').max(200)

@@ -47,3 +47,22 @@ export const setDates = act({ name: 'set dates of a term', method: 'PUT', path: 
   input: z.object({ term: termCode, addBy: localDate, dropBy: localDate, withdrawBy: localDate, feesDue: localDate,
     loadCap: z.number().int().min(100, 'at least a credit').max(4000), fullTime: z.number().int().min(0).max(4000) }), output: Done,
   words: 'Sets the deadlines, the due date of fees and the loads of a term.' })
+
+const calendarName = z.string().trim().min(1, 'give it a name').max(60)
+const CalendarOfTerm = z.object({
+  noClass: z.array(z.object({ date: localDate, name: calendarName })).max(100, 'at most 100 days'),
+  movedDays: z.array(z.object({ date: localDate, follows: z.enum(['M', 'T', 'W', 'R', 'F', 'S', 'U']) })).max(30, 'at most 30 days'),
+  sessions: z.array(z.object({ code: z.string().regex(/^[a-z0-9][a-z0-9-]{0,9}$/, 'a session such as early: small letters and digits'),
+    name: calendarName.max(40), start: localDate, end: localDate,
+    deadlines: z.object({ addBy: localDate, dropBy: localDate, withdrawBy: localDate }).nullable() })).min(1,
+    'a term has a session').max(12),
+})
+export type CalendarOfTerm = z.output<typeof CalendarOfTerm>
+export const setCalendar = act({ name: 'set calendar of a term', method: 'PUT', path: '/api/terms/calendar', who: 'office', changes: [],
+  input: CalendarOfTerm.extend({ term: termCode, seen: CalendarOfTerm }), basis: 'the calendar as it was seen', output: Done,
+  words: 'Sets the days without classes, those that follow another weekday, and the sessions of a term; a session is added or changed.' })
+export const addTerm = act({ name: 'add term', method: 'POST', path: '/api/terms', who: 'office', changes: [],
+  input: z.object({ term: termCode, name: calendarName.max(40), start: localDate, end: localDate, addBy: localDate, dropBy: localDate,
+    withdrawBy: localDate, feesDue: localDate, loadCap: z.number().int().min(100, 'at least a credit').max(4000),
+    fullTime: z.number().int().min(0).max(4000) }), output: Done,
+  words: 'Adds a term to the calendar, with one session from its first day to its last; there are no sections and no openings yet.' })

@@ -7,7 +7,7 @@ import type { CatalogProblem } from '@ridgeway/core/prerequisites'
 import type { RepeatPolicy } from '@ridgeway/core/record'
 import type { Program } from '@ridgeway/core/requirements'
 import { known, view } from '../define'
-import { role, termCode } from '../values'
+import { role, termCode, workId } from '../values'
 import { SeatNews } from './student'
 
 export const Account = z.object({ id: z.number(), name: z.string(), username: z.string(), role })
@@ -36,6 +36,15 @@ export const readCounts = view({ name: 'college counts', path: '/api/college/cou
 export const readFolder = view({ name: 'college folder', path: '/api/college', who: 'office', input: z.object({}),
   output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
   words: 'The whole college as the files of a folder, which reads back as the same college.' })
+export const readWork = view({ name: 'work under way', path: '/api/work', who: 'office', input: z.object({ id: workId }),
+  output: z.object({ work: z.object({ stage: z.string(), done: z.number(), total: z.number() }).nullable() }), stamp: 'none',
+  words: 'How far a piece of work is that was begun under this name; null before it began and after it ended.' })
+export const readRosterFiles = view({ name: 'college roster', path: '/api/college/roster', who: 'office', input: z.object({}),
+  output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
+  words: 'The college as a roster of the open standard, version 1.1: its terms, courses, classes, people and who is registered.' })
+export const readRecordsAndPlans = view({ name: 'records and plans', path: '/api/college/plans', who: 'office', input: z.object({}),
+  output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
+  words: 'The records and the plans of all students as JSON, which read back as the same records and plans.' })
 export const readHealth = view({ name: 'health', path: '/api/health', who: 'everybody', input: z.object({}),
   output: z.object({ ok: z.literal(true) }), stamp: 'none', words: 'Whether the server runs and its database answers; 503 when not.' })
 export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 'everybody', input: z.object({}),

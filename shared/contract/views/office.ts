@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { known, view } from '../define'
-import { rowNumber, termCode } from '../values'
+import { localDate, rowNumber, termCode } from '../values'
 import type { CollegeFinding, OfficeNeed } from '@ridgeway/core/office'
 
 export const readOfficeToday = view({ name: 'office today', path: '/api/office', who: 'office', input: z.object({ term: termCode }),
@@ -27,8 +27,11 @@ export const readSection = view({ name: 'section of the office', path: '/api/sec
 export type SectionStory = z.infer<typeof readSection['output']>
 
 const Person = z.object({ id: z.number(), name: z.string(), username: z.string() })
-export const readOfficePeople = view({ name: 'people of the office', path: '/api/office/people', who: 'office', input: z.object({}),
+export const readOfficePeople = view({ name: 'people of the office', path: '/api/office/people', who: 'office',
+  input: z.object({ term: termCode.optional() }),
   output: z.object({
+    advisorless: z.array(Person.extend({ programs: z.array(z.string()) })),
+    unpaid: z.array(Person.extend({ cents: z.number() })),
     holds: z.array(z.object({ id: z.number(), student: Person, reason: z.string(), contact: z.string(), placed: z.string(),
       byRule: z.boolean() })),
     unconfirmed: z.array(Person.extend({ programs: z.array(z.string()) })),
@@ -37,16 +40,16 @@ export const readOfficePeople = view({ name: 'people of the office', path: '/api
       at: z.string() })),
     asked: z.array(z.object({ id: z.number(), student: Person, words: z.string(), reason: z.string(), at: z.string(),
       mine: z.boolean() })) }),
-  stamp: 'none', words: 'Holds that stand, programs that are not confirmed, exceptions in force, and requests for exceptions.' })
+  stamp: 'none', words: 'Students without an advisor, who owes for a term, holds, programs to confirm, exceptions and requests for them.' })
 
 const LedgerRow = z.object({ id: z.number(), at: z.string(), actor: z.string().nullable(), student: Person.nullable(), action: z.string(),
   section: z.object({ id: z.number(), name: z.string(), term: z.string() }).nullable(), detail: z.record(z.string(), z.unknown()) })
 export type LedgerRow = z.infer<typeof LedgerRow>
 export const readLedger = view({ name: 'ledger', path: '/api/ledger', who: 'office',
   input: z.object({ student: z.coerce.number().pipe(rowNumber).optional(), section: z.coerce.number().pipe(rowNumber).optional(),
-    action: z.string().max(40).optional(), before: z.coerce.number().int().positive().optional() }),
+    action: z.string().max(40).optional(), day: localDate.optional(), before: z.coerce.number().int().positive().optional() }),
   output: z.object({ rows: z.array(LedgerRow), more: z.boolean() }), stamp: 'none',
-  words: 'What happened, the newest first: of everybody, of one student, or of one section; a page of it.' })
+  words: 'What happened, the newest first: of everybody, of one student or section, one kind of act or up to the end of a day.' })
 
 const Curve = z.object({ from: z.string(), words: z.string(), term: z.string(), minutes: z.array(z.number()) })
 export const readPace = view({ name: 'pace of registration', path: '/api/office/pace', who: 'office', input: z.object({ term: termCode }),

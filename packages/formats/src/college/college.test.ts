@@ -2,39 +2,15 @@ import { readFileSync } from 'node:fs'
 import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { LETTER_SCALE } from '@ridgeway/core/grades'
-import { OPENINGS, SITES, TERMS, TRAVEL } from '../../../../demo/calendar'
-import { COURSES } from '../../../../demo/courses'
 import { PROGRAMS } from '../../../../demo/programs'
+import { COLLEGE_ROWS as ROWS, INSTITUTION, NOTHING } from '../../../../tests/builders/college-rows'
 import { casesJsonSchema } from '../case-schema'
-import { collegeJsonSchema, type KnownCollege, readCollege, writeCollege } from './college'
-import { fromCourse, fromTerm } from './convert'
+import { collegeJsonSchema, readCollege, writeCollege } from './college'
 import { describeTables } from './describe'
 import { compareCollege, sayDifference } from './difference'
 import { readRows, type Table, writeRows } from './table'
 import { type CollegeRows, TABLES } from './tables'
 
-const NOTHING: KnownCollege = { sites: new Set(), terms: new Map(), sessions: new Set(), courses: new Map(), programs: new Map(),
-  people: new Map(), sections: new Set(), scale: LETTER_SCALE }
-const INSTITUTION = { name: 'Larkmoor College', zone: 'America/Denver', repeatPolicy: 'best' as const, termsText: 'By registering …' }
-const ROWS: CollegeRows = {
-  sites: SITES, travel: TRAVEL, terms: TERMS.map(fromTerm), openings: OPENINGS, courses: COURSES.map(fromCourse),
-  sessions: TERMS.flatMap(term => term.sessions.map(({ deadlines: _, ...session }) => ({ ...session, term: term.code, addBy: null,
-    dropBy: null, withdrawBy: null }))),
-  sections: [{ term: '2027SP', course: 'HYD 110', label: '01', number: '20001', session: 'full', part: 'lecture', link: '01', seats: 20,
-    reserved: [{ for: 'TIM-BS', seats: 5 }], sharesWith: null, waitlist: 8, exam: { date: '2027-04-28', start: 540, end: 660 },
-    meets: [{ days: ['M', 'W'], start: 570, end: 645, first: '2027-01-11', last: '2027-04-28', site: 'larkmoor', room: 'Weir 12' }],
-    delivery: 'on site', instructors: ['R. Tarn'], topic: '', notes: '=1+1 is no formula here', fee: 4500, gradingModes: ['letter', 'pass'],
-    group: '', onlyPrograms: [], onlyStandings: ['senior'], onlyCohorts: [], cancelled: false }],
-  people: [{ username: 'hollis', name: 'Hollis Marr', email: 'hollis@larkmoor.example', role: 'advisor', advisor: null, programs: [],
-    confirmed: false, residence: 'resident', cohorts: [], placements: [] },
-  { username: 'joss', name: 'Joss "Jay" Penhale', email: 'joss@larkmoor.example', role: 'student', advisor: 'hollis',
-    programs: ['WSC-BS-2025'], confirmed: true, residence: 'regional', cohorts: ['TRAILHEAD'], placements: [{ test: 'MTH', score: 70 }] }],
-  records: [{ username: 'joss', course: 'HYD 110', term: '2026SP', attempt: 1, credits: 400, grade: 'B+', earnedGrade: null, topic: null,
-    state: 'completed', source: 'here' },
-  { username: 'joss', course: 'OCE 150', term: null, attempt: 1, credits: 267, grade: 'TR', earnedGrade: 'B', topic: null,
-    state: 'completed', source: 'transfer' }],
-}
 const FOLDER = writeCollege({ institution: INSTITUTION, rows: ROWS, programs: PROGRAMS })
 
 describe('a college as a folder', () => {

@@ -2,15 +2,17 @@ import { z } from 'zod'
 import type { Course } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
 import { coursesIn, parseExpression } from '@ridgeway/core/prerequisites'
-import { type Program, programId } from '@ridgeway/core/requirements'
+import { linesOfProgram, type Program, programId } from '@ridgeway/core/requirements'
 import { checkShape, type FormatProblem, readJson } from '../json'
 import { readProgramText, writeProgramText } from '../program'
+import { PLANS_FILE, readPlansJson, readRecordsJson, RECORDS_FILE, type StudentPlan } from './bulk'
 import { toCourse } from './convert'
 import { type CollegeProblem, readRows, type Table, writeRows } from './table'
 import { type CollegeRows, type TableName, TABLES } from './tables'
 
 /** Names the shape of the folder and its version. */
 const COLLEGE_FORMAT = 'ridgeway-college/1'
+export const COLLEGE_FILE = 'college.json'
 const isZone = (zone: string) => {
   try {
     return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone.length > 0
@@ -37,6 +39,7 @@ export interface CollegeRead {
   institution: InstitutionRow | null
   rows: Partial<CollegeRows>
   programs: Program[]
+  plans: StudentPlan[]
 }
 
 /** What stands in the database already: rows of a folder may refer to it. */
@@ -58,10 +61,20 @@ export type ReadCollege = { ok: true, college: CollegeRead } | { ok: false, prob
 /** A folder's files by name; programs stand in `programs/`. */
 export type CollegeFiles = Readonly<Record<string, string>>
 
-/** Reads a folder; all of it is right, or every problem is named by file, row and column and nothing is taken. */
-export function readCollege(files: CollegeFiles, known: KnownCollege): ReadCollege {
+/** Rows that came in another shape than the tables', and where in its files each was said. */
+export interface RowsElsewhere {
+  rows: Partial<CollegeRows>
+  places: ReadonlyMap<unknown, RowPlace>
+}
+export interface RowPlace { file: string, row: number | null }
+
+/**
+ * Reads a folder; all of it is right, or every problem is named by file, row and column and nothing is taken. Rows that came in another
+ * shape are checked with those of the tables.
+ */
+export function readCollege(files: CollegeFiles, known: KnownCollege, elsewhere?: RowsElsewhere): ReadCollege {
   const reader = new Reader(known)
-  return reader.read(files)
+  return reader.read(files, elsewhere)
 }
 
 /** What may lie beside the tables without being one. */
@@ -70,28 +83,37 @@ const isIgnored = (name: string) => /(^|\/)(\.|__MACOSX\/|README|manifest\.json)
 class Reader {
   private readonly problems: CollegeProblem[] = []
   private readonly rows: Partial<CollegeRows> = {}
-  private readonly at = new Map<unknown, number>()
+  private readonly at = new Map<unknown, RowPlace>()
 
   constructor(private readonly known: KnownCollege) {}
 
-  read(files: CollegeFiles): ReadCollege {
+  read(files: CollegeFiles, elsewhere?: RowsElsewhere): ReadCollege {
     const names = new Map(Object.values(TABLES).map(one => [one.file, one]))
     const programs: [name: string, text: string][] = []
+    let plans: string | null = null
     let institution: InstitutionRow | null = null
     for (const [path, content] of Object.entries(files)) {
       if (isIgnored(path)) continue
       const name = /(^|\/)(programs\/[^/]+\.json|[^/]+)$/.exec(path)?.[2] ?? path
       const known = names.get(name)
       if (known) this.readOne(known as Table<unknown>, content)
-      else if (name === 'college.json') institution = this.readInstitution(content)
+      else if (name === COLLEGE_FILE) institution = this.readInstitution(content)
+      else if (name === RECORDS_FILE) {
+        const { problems, ...records } = readRecordsJson(content)
+        this.problems.push(...problems)
+        this.join({ ...records, rows: { records: records.rows } })
+      }
+      else if (name === PLANS_FILE) plans = content
       else if (name.startsWith('programs/')) programs.push([name, content])
       else this.say(path, null, null, `No file of this name is read. The files are college.json, ${
-        [...names.keys()].join(', ')}, and programs in programs/.`)
+        [...names.keys(), RECORDS_FILE, PLANS_FILE].join(', ')}, and programs in programs/.`)
     }
+    if (elsewhere) this.join(elsewhere)
     const read = this.readPrograms(programs)
     this.checkAll(new Set([...this.known.programs.keys(), ...read.map(programId)]))
+    const planned = plans === null ? [] : this.readPlans(plans, read)
     if (this.problems.length > 0) return { ok: false, problems: this.problems }
-    return { ok: true, college: { institution, rows: this.rows, programs: read } }
+    return { ok: true, college: { institution, rows: this.rows, programs: read, plans: planned } }
   }
 
   private say(file: string, row: number | null, column: string | null, message: string) {
@@ -103,14 +125,28 @@ class Reader {
     this.problems.push(...problems)
     const name = (Object.keys(TABLES) as TableName[]).find(one => TABLES[one].file === table.file)!
     this.rows[name] = rows as never
-    rows.forEach((row, i) => this.at.set(row, at[i]!))
+    rows.forEach((row, i) => this.at.set(row, { file: table.file, row: at[i]! }))
+  }
+
+  private join({ rows, places }: RowsElsewhere) {
+    for (const [row, place] of places) this.at.set(row, place)
+    for (const name of Object.keys(rows) as TableName[]) {
+      const table = TABLES[name] as Table<unknown>
+      const before = new Set((this.rows[name] ?? []).map(row => table.keyOf(row)))
+      for (const row of rows[name]!) {
+        const place = places.get(row)
+        if (before.has(table.keyOf(row))) this.say(place?.file ?? table.file, place?.row ?? null, null,
+          `${table.keyOf(row)} stands in ${table.file} as well; say it in one of the two.`)
+      }
+      this.rows[name] = [...this.rows[name] ?? [], ...rows[name]!] as never
+    }
   }
 
   private readInstitution(content: string): InstitutionRow | null {
     const read = readJson(content)
     const shape = read.ok ? checkShape(CollegeFile, read.json) : null
     const wrong: FormatProblem[] = !read.ok ? read.problems : shape && !shape.ok ? shape.problems : []
-    for (const { line, path, message } of wrong) this.say('college.json', line, path || null, message)
+    for (const { line, path, message } of wrong) this.say(COLLEGE_FILE, line, path || null, message)
     if (!shape?.ok) return null
     const { format: _, $schema: __, ...institution } = shape.data
     return institution
@@ -135,6 +171,24 @@ class Reader {
     })
   }
 
+  private readPlans(content: string, fresh: readonly Program[]): StudentPlan[] {
+    const lines = new Set([...this.known.programs.values(), ...fresh].flatMap(program =>
+      linesOfProgram(program).map(line => `${program.code}/${line.id}`)))
+    const terms = [...this.known.terms.keys(), ...(this.rows.terms ?? []).map(row => row.code)].map(code => ({ code }))
+    const { plans, problems } = readPlansJson(content, { courses: this.allCourses(), terms, lines })
+    this.problems.push(...problems)
+    const roles = this.allRoles()
+    return plans.map(({ at, ...one }) => {
+      if (roles.get(one.username) !== 'student') this.say(PLANS_FILE, at, 'student',
+        `There is no student ${one.username}. Add them to people.csv.`)
+      return one
+    })
+  }
+
+  private allRoles(): Map<string, string> {
+    return new Map([...this.known.people, ...(this.rows.people ?? []).map(row => [row.username, row.role] as const)])
+  }
+
   private allCourses(): Map<string, Course> {
     return new Map([...this.known.courses, ...(this.rows.courses ?? []).map(row => [row.code, toCourse(row)] as const)])
   }
@@ -143,7 +197,10 @@ class Reader {
   private each<K extends TableName>(name: K, check: (row: CollegeRows[K][number], say: (column: string, message: string) => void) => void) {
     const { file } = TABLES[name]
     for (const row of this.rows[name] ?? [])
-      check(row as CollegeRows[K][number], (column, message) => this.say(file, this.at.get(row) ?? null, column, message))
+      check(row as CollegeRows[K][number], (column, message) => {
+        const place = this.at.get(row)
+        this.say(place?.file ?? file, place?.row ?? null, column, message)
+      })
   }
 
   private checkAll(programs: ReadonlySet<string>) {
@@ -152,7 +209,7 @@ class Reader {
     const terms = new Map([...known.terms, ...(rows.terms ?? []).map(row => [row.code, row] as const)])
     const sessions = new Set([...known.sessions, ...(rows.sessions ?? []).map(row => `${row.term} ${row.code}`)])
     const courses = this.allCourses()
-    const people = new Map([...known.people, ...(rows.people ?? []).map(row => [row.username, row.role] as const)])
+    const people = this.allRoles()
     const sections = new Set([...known.sections, ...(rows.sections ?? []).map(row => `${row.term} ${row.course} ${row.label}`)])
     const need = (there: { has: (key: string) => boolean }, what: string, key: string, say: (message: string) => void, way: string) => {
       if (!there.has(key)) say(`There is no ${what} ${key}. ${way}`)
@@ -238,7 +295,7 @@ interface WholeCollege {
 /** Writes a folder that reads as this college: the same college gives the same bytes. Tables without rows are written all the same. */
 export function writeCollege({ institution, rows, programs }: WholeCollege): Record<string, string> {
   return {
-    'college.json': `${JSON.stringify({ format: COLLEGE_FORMAT, ...institution }, null, 2)}\n`,
+    [COLLEGE_FILE]: `${JSON.stringify({ format: COLLEGE_FORMAT, ...institution }, null, 2)}\n`,
     ...Object.fromEntries((Object.keys(TABLES) as TableName[]).map(name =>
       [TABLES[name].file, writeRows(TABLES[name] as Table<unknown>, rows[name])])),
     ...Object.fromEntries([...programs].map(program => [`programs/${programId(program).toLowerCase()}.json`, writeProgramText(program)])

@@ -53,31 +53,41 @@ export interface ReadRows<Row> {
 }
 
 /**
+ * The cells of a table, line by line (RFC 4180, UTF-8 with or without its mark, comma or semicolon or tab); null where it is none, and why
+ * is said.
+ */
+export function readCells(content: string, say: (row: number | null, message: string) => void): string[][] | null {
+  const clean = content.replace(/^\uFEFF/, '')
+  if (clean.includes('\uFFFD')) {
+    say(null, 'The file is not in UTF-8. Save it again as "CSV UTF-8".')
+    return null
+  }
+  if (clean.includes('\0')) {
+    say(null, 'This is no text file. Save the table as CSV.')
+    return null
+  }
+  const { data, errors } = Papa.parse<string[]>(clean, { delimiter: delimiterOf(clean), skipEmptyLines: false })
+  const broken = errors.find(error => error.type === 'Quotes')
+  if (broken) {
+    say((broken.row ?? 0) + 1, 'A quotation mark is not closed, or stands inside a cell without a second one before it.')
+    return null
+  }
+  return data
+}
+
+/**
  * Reads a table (RFC 4180, UTF-8 with or without its mark, comma or semicolon or tab). Every problem names its row and column; rows with
  * a problem are left out, so that what they would refer to is not blamed as well.
  */
 export function readRows<Row>({ file, columns, keyOf }: Table<Row>, content: string): ReadRows<Row> {
-  const clean = content.replace(/^\uFEFF/, '')
   const result: ReadRows<Row> = { rows: [], at: [], problems: [] }
   const say = (row: number | null, column: string | null, message: string) => {
     if (result.problems.length < MOST_PROBLEMS) result.problems.push({ file, row, column, message })
     else if (result.problems.length === MOST_PROBLEMS)
       result.problems.push({ file, row: null, column: null, message: 'There are more problems; mend these first, then check it again.' })
   }
-  if (clean.includes('\uFFFD')) {
-    say(null, null, 'The file is not in UTF-8. Save it again as "CSV UTF-8".')
-    return result
-  }
-  if (clean.includes('\0')) {
-    say(null, null, 'This is no text file. Save the table as CSV.')
-    return result
-  }
-  const { data, errors } = Papa.parse<string[]>(clean, { delimiter: delimiterOf(clean), skipEmptyLines: false })
-  const broken = errors.find(error => error.type === 'Quotes')
-  if (broken) {
-    say((broken.row ?? 0) + 1, null, 'A quotation mark is not closed, or stands inside a cell without a second one before it.')
-    return result
-  }
+  const data = readCells(content, (row, message) => say(row, null, message))
+  if (!data) return result
   const titles = (data[0] ?? []).map(title => title.trim().toLowerCase())
   const repeated = titles.find((title, i) => title !== '' && titles.indexOf(title) !== i)
   if (repeated) say(1, repeated, 'This column stands there twice.')

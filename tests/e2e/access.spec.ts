@@ -213,10 +213,18 @@ test('the doors, what the office sees, and the parts', async ({ page }) => {
 })
 
 test('what the office does', async ({ page }) => {
-  test.setTimeout(150_000)
+  test.setTimeout(240_000)
   await signIn(page, 'edda')
   await look(page, [
     ['terms', goTo(page, '/office/terms', 'Terms')],
+    ['days and sessions of a term', () => page.getByRole('button', { name: 'Days and sessions …' }).click(), OVER],
+    ['another term', async () => {
+      await goTo(page, '/office/terms', 'Terms')()
+      await page.getByRole('button', { name: 'Another term …' }).click()
+    }, OVER],
+    ['demand', goTo(page, '/office/demand', 'Demand')],
+    ['a program', goTo(page, '/office/program?program=GFT-AAS-2025', 'Geospatial Field Technician')],
+    ['settings', goTo(page, '/office/settings', 'Settings')],
     ['sections', goTo(page, '/office/sections', 'Sections')],
     ['a section', async () => {
       await page.getByRole('button', { name: /^Open / }).first().click()

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { and, eq, inArray, isNull, like } from 'drizzle-orm'
 import type { Page } from '@playwright/test'
 import * as s from '../../server/db/schema'
@@ -243,4 +244,80 @@ test('a program is changed with whom it touches in sight, kept to its worked cas
   await expect(publish.getByRole('button', { name: 'Put it in force' })).toBeEnabled({ timeout: 60_000 })
   await publish.getByRole('button', { name: 'Put it in force' }).click()
   await expect.poll(async () => (await stored()).body).toEqual(before.body)
+})
+
+test('a term is added, and its days without classes are taken from a calendar file', async ({ page }) => {
+  await signIn(page, 'edda')
+  await goTo(page, 'Terms')
+  await page.getByRole('button', { name: 'Another term …' }).click()
+  const added = page.getByRole('dialog', { name: 'Another term' })
+  // The term after the last of the calendar, its days those of the same season before it.
+  await expect(added.getByLabel('Name')).toHaveValue(/^(Spring|Summer|Fall) 20\d\d$/)
+  const name = await added.getByLabel('Name').inputValue()
+  const first = await added.getByLabel('First day').inputValue()
+  const code = `${name.slice(-4)}${{ Spring: 'SP', Summer: 'SU', Fall: 'FA' }[name.slice(0, -5)]!}`
+  await added.getByLabel('Last day to add').fill(first.replace(/^\d{4}/, '2001'))
+  await added.getByLabel('Last day', { exact: true }).fill('2001-01-01')
+  await added.getByRole('button', { name: 'Add the term' }).click()
+  await expect(added.getByRole('alert')).toContainText('ends before it begins')
+  const last = new Date(Date.parse(first) + 100 * 86_400_000).toISOString().slice(0, 10)
+  await added.getByLabel('Last day', { exact: true }).fill(last)
+  await added.getByLabel('Last day to add').fill(first)
+  await added.getByRole('button', { name: 'Add the term' }).click()
+  await expect(added).toHaveCount(0)
+  // The page goes on with the new term.
+  await expect(page.getByRole('button', { name: `Working term: ${name}` })).toBeVisible()
+  expect(await db.select().from(s.terms).where(eq(s.terms.code, code))).toMatchObject([{ name, start: first, end: last, addBy: first }])
+  await page.getByRole('button', { name: 'Days and sessions …' }).click()
+  const calendar = page.getByRole('dialog', { name: `Calendar of ${name}` })
+  const day = (after: number) => new Date(Date.parse(first) + after * 86_400_000).toISOString().slice(0, 10)
+  const event = (id: string, from: string, to: string, title: string) => `BEGIN:VEVENT\r\nUID:${id}\r\nDTSTAMP:20261109T150000Z\r\n`
+    + `DTSTART;VALUE=DATE:${from.replaceAll('-', '')}\r\nDTEND;VALUE=DATE:${to.replaceAll('-', '')}\r\nSUMMARY:${title}\r\nEND:VEVENT\r\n`
+  await calendar.locator('input[type=file]').setInputFiles({ name: 'college.ics', mimeType: 'text/calendar', buffer: Buffer.from(
+    `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Larkmoor//EN\r\n${event('a', day(20), day(22), 'Harvest break')}${
+      event('b', day(40), day(41), 'Concert in the hall')}END:VCALENDAR\r\n`) })
+  await expect(calendar.getByRole('checkbox')).toHaveCount(3)
+  await calendar.getByRole('checkbox', { name: /Concert in the hall/ }).uncheck()
+  await calendar.getByRole('button', { name: 'Take 2 days' }).click()
+  await expect(calendar.getByRole('group', { name: /^Day without classes/ })).toHaveCount(2)
+  await calendar.getByRole('button', { name: 'Keep this' }).click()
+  await expect(calendar).toHaveCount(0)
+  await expect(page.getByRole('region', { name: 'Dates' })).toContainText('Harvest break')
+  const [kept] = await db.select().from(s.terms).where(eq(s.terms.code, code))
+  expect(kept!.noClass).toEqual([{ date: day(20), name: 'Harvest break' }, { date: day(21), name: 'Harvest break' }])
+  await db.delete(s.termSessions).where(eq(s.termSessions.term, code))
+  await db.delete(s.terms).where(eq(s.terms.code, code))
+})
+
+test('a roster goes out as a zip, and one with a mistake is refused by file and row before it comes in', async ({ page }) => {
+  await signIn(page, 'edda')
+  await waypoint(page, 'College')
+  await expect(page.getByRole('heading', { name: 'The college\'s tables' })).toBeVisible()
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as a zip …' }).click()
+  await page.getByText('A roster of the open standard, version 1.1').click()
+  const file = await saved
+  expect(file.suggestedFilename()).toBe('roster.zip')
+  const zip = readFileSync((await file.path())!)
+  const input = page.getByLabel(/^Tables \(.csv\)/)
+  await input.setInputFiles({ name: 'roster.zip', mimeType: 'application/zip', buffer: zip })
+  await expect(page.getByText('The files are right, and say what stands here already.')).toBeVisible({ timeout: 20_000 })
+  const files = unzipSync(zip)
+  const line = (mail: string) => `visitor,,,true,college,student,visitor,,Ilse,Holm,,,${mail},,,,,\r\n`
+  const withVisitor = (mail: string) => Buffer.from(zipSync({ ...files,
+    'users.csv': strToU8(strFromU8(files['users.csv']!) + line(mail)) }))
+  await input.setInputFiles({ name: 'roster.zip', mimeType: 'application/zip', buffer: withVisitor('') })
+  await expect(page.getByRole('row').filter({ hasText: 'users.csv' })).toContainText('needs a mail address')
+  expect(await db.$count(s.people, eq(s.people.username, 'visitor'))).toBe(0)
+  await input.setInputFiles({ name: 'roster.zip', mimeType: 'application/zip', buffer: withVisitor('visitor@larkmoor.example') })
+  await page.getByRole('button', { name: 'Put 1 row in force' }).click()
+  await expect(page.getByText('All of it is in force.').first()).toBeVisible({ timeout: 20_000 })
+  const [visitor] = await db.select().from(s.people).where(eq(s.people.username, 'visitor'))
+  expect(visitor).toMatchObject({ name: 'Ilse Holm', role: 'student' })
+  // Nobody advises them, and the office sees it where it is mended.
+  await goTo(page, 'People')
+  await expect(page.getByRole('region', { name: 'Without an advisor' })).toContainText('Ilse Holm')
+  await db.delete(s.plans).where(eq(s.plans.student, visitor!.id))
+  await db.delete(s.students).where(eq(s.students.person, visitor!.id))
+  await db.delete(s.people).where(eq(s.people.id, visitor!.id))
 })

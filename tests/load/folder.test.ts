@@ -209,6 +209,9 @@ describe('the college as a roster', () => {
     const [nia] = await db.select().from(s.people).where(eq(s.people.username, 'newcomer'))
     expect(nia).toMatchObject({ name: 'Nia Fell', role: 'student' })
     expect(await db.$count(s.plans, eq(s.plans.student, nia!.id))).toBe(1)
+    await db.delete(s.plans).where(eq(s.plans.student, nia!.id))
+    await db.delete(s.students).where(eq(s.students.person, nia!.id))
+    await db.delete(s.people).where(eq(s.people.id, nia!.id))
   })
 })
 

@@ -15,8 +15,9 @@ const sum = computed(() => students.reduce((total, one) => total + one.cents, 0)
     <p v-if="!students.length" class="second">Nobody owes anything for {{ term?.name ?? 'this term' }}.</p>
     <template v-else>
       <p class="second">
-        {{ count(students.length, 'student') }}{{ students.length === 200 ? ' at least' : '' }}, {{ sayMoney(sum) }} in all for
-        {{ term?.name }}, due by {{ longDate(term!.feesDue) }}.
+        <template v-if="students.length === 200">The 200 who owe most for {{ term?.name }}, </template>
+        <template v-else>{{ count(students.length, 'student') }}, {{ sayMoney(sum) }} in all for {{ term?.name }}, </template>
+        due by {{ longDate(term!.feesDue) }}.
       </p>
       <DataTable label="Students who owe for the term">
         <thead>

@@ -1,8 +1,9 @@
+import { ICalCalendar, ICalEventRepeatingFreq } from 'ical-generator'
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { course, courseMap, meeting, section, term } from '../../../tests/builders'
 import { expandSection, toInstant } from '@ridgeway/core/weeks'
-import { readBusy, writeCalendar } from './calendar'
+import { readBusy, readWholeDays, writeCalendar } from './calendar'
 
 const zone = 'America/Denver'
 const spring = term('2027SP', { name: 'Spring 2027', noClass: [{ date: '2027-01-18', name: 'Winter holiday' }],
@@ -62,5 +63,30 @@ describe('readBusy', () => {
   })
   it('says in words that a file is no calendar', () => {
     expect(() => readBusy('name,grade', spring, zone)).toThrow('This is no calendar file.')
+  })
+})
+
+describe('whole days of an academic calendar', () => {
+  const file = () => new ICalCalendar({ name: 'College' })
+  const day = (text: string) => new Date(`${text}T00:00:00`)
+  it('are every day of an event within the term, in order and each once; what has hours is none', () => {
+    const calendar = file()
+    calendar.createEvent({ start: day('2027-03-08'), end: day('2027-03-13'), allDay: true, summary: 'Spring break' })
+    calendar.createEvent({ start: day('2027-01-18'), end: day('2027-01-19'), allDay: true, summary: 'Winter holiday' })
+    calendar.createEvent({ start: day('2027-03-09'), end: day('2027-03-10'), allDay: true, summary: 'The same day again' })
+    calendar.createEvent({ start: day('2026-12-25'), end: day('2026-12-26'), allDay: true, summary: 'Before the term' })
+    calendar.createEvent({ start: new Date('2027-02-01T15:00:00Z'), end: new Date('2027-02-01T16:00:00Z'), summary: 'A concert' })
+    expect(readWholeDays(calendar.toString(), spring)).toEqual([{ date: '2027-01-18', name: 'Winter holiday' },
+      ...['08', '09', '10', '11', '12'].map(date => ({ date: `2027-03-${date}`, name: 'Spring break' }))])
+  })
+  it('come back as often as the event does, a day where no end is said, and never more than a month of one event', () => {
+    const calendar = file()
+    calendar.createEvent({ start: day('2027-02-05'), end: day('2027-02-06'), allDay: true, summary: 'Fridays off',
+      repeating: { freq: ICalEventRepeatingFreq.WEEKLY, count: 3 } })
+    expect(readWholeDays(calendar.toString(), spring).map(one => one.date)).toEqual(['2027-02-05', '2027-02-12', '2027-02-19'])
+    const bare = (lines: string) => `BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:x\r\n${lines}END:VEVENT\r\nEND:VCALENDAR\r\n`
+    expect(readWholeDays(bare('DTSTART;VALUE=DATE:20270301\r\n'), spring)).toEqual([{ date: '2027-03-01', name: 'No class' }])
+    expect(readWholeDays(bare('DTSTART;VALUE=DATE:20270111\r\nDTEND;VALUE=DATE:20370111\r\n'), spring)).toHaveLength(31)
+    expect(() => readWholeDays('no calendar', spring)).toThrow('This is no calendar file')
   })
 })

@@ -3,8 +3,7 @@ import { COURSE_CODE } from '@ridgeway/core/catalog'
 import type { Plan } from '@ridgeway/core/planning'
 import { checkShape, readJson } from '../json'
 import { type KnownCatalog, PlanShape, readPlanShape, shapeOfPlan } from '../plan'
-import type { RowPlace } from './college'
-import type { CollegeProblem } from './table'
+import type { CollegeProblem, RowPlace } from './table'
 import type { CollegeRows } from './tables'
 
 /** Name the shapes and their versions; a file of another one is refused. */

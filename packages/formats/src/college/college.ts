@@ -7,7 +7,7 @@ import { checkShape, type FormatProblem, readJson } from '../json'
 import { readProgramText, writeProgramText } from '../program'
 import { PLANS_FILE, readPlansJson, readRecordsJson, RECORDS_FILE, type StudentPlan } from './bulk'
 import { toCourse } from './convert'
-import { type CollegeProblem, readRows, type Table, writeRows } from './table'
+import { type CollegeProblem, readRows, type RowPlace, type Table, writeRows } from './table'
 import { type CollegeRows, type TableName, TABLES } from './tables'
 
 /** Names the shape of the folder and its version. */
@@ -66,7 +66,6 @@ export interface RowsElsewhere {
   rows: Partial<CollegeRows>
   places: ReadonlyMap<unknown, RowPlace>
 }
-export interface RowPlace { file: string, row: number | null }
 
 /**
  * Reads a folder; all of it is right, or every problem is named by file, row and column and nothing is taken. Rows that came in another

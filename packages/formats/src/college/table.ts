@@ -23,6 +23,9 @@ export interface CollegeProblem {
   message: string
 }
 
+/** Where in which file a row was said. */
+export interface RowPlace { file: string, row: number | null }
+
 /** A column with what an empty or missing one stands for; without `preset` it must be there and filled. */
 export interface Column<T> { title: string, cell: Cell<T>, preset?: T }
 type RowFrom<C> = { [K in keyof C]: C[K] extends Column<infer T> ? T : never }

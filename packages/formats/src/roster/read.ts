@@ -1,6 +1,6 @@
 import { COURSE_CODE } from '@ridgeway/core/catalog'
-import type { CollegeFiles, RowPlace, RowsElsewhere } from '../college/college'
-import { type CollegeProblem, readCells } from '../college/table'
+import type { CollegeFiles, RowsElsewhere } from '../college/college'
+import { type CollegeProblem, readCells, type RowPlace } from '../college/table'
 import type { CollegeRows } from '../college/tables'
 import { plainCell } from '../spreadsheet'
 import { OTHER_FILES, REQUIRED, ROSTER_FILES, ROSTER_VERSION, type RosterFile, rosterFileOf } from './columns'

@@ -1,6 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { GLOSSARY, GUIDES } from '@ridgeway/words'
+import { GLOSSARY, GUIDES, helpFor } from '@ridgeway/words'
 import { guideFiles } from '../../tools/build/guides'
 
 describe('the guides', () => {
@@ -13,6 +13,14 @@ describe('the guides', () => {
     for (const { picture } of pages) if (picture) expect([picture, existsSync(`docs/screenshots/${picture}.png`)]).toEqual([picture, true])
     expect(new Set(pages.map(page => page.at)).size).toBe(pages.length)
     for (const page of pages) expect([page.title, page.next.length > 0]).toEqual([page.title, true])
+  })
+  it('explain every page that people work on: those before signing in, and where one is only sent on, explain themselves', () => {
+    const files = readdirSync('app/pages', { recursive: true, encoding: 'utf8' }).filter(file => file.endsWith('.vue'))
+    const THEMSELVES = ['kit', 'not-yours', 'set-up', 'sign-in', 'welcome', '[id]', 'pages']
+    const at = files.map(file => file.replace(/\.vue$/,
+      '').split('/')).map(parts => parts.at(-1) === 'index' ? parts.at(-2) ?? 'pages' : parts.at(-1)!)
+    expect(files.length).toBeGreaterThan(25)
+    expect(at.filter(one => !THEMSELVES.includes(one) && !helpFor(one))).toEqual([])
   })
   it('have every word once, in order', () => {
     const words = GLOSSARY.map(([word]) => word)

@@ -196,6 +196,10 @@ test('the office sees which courses are short, what hangs on them, and when thos
   await page.getByRole('listitem').filter({ hasText: 'Fall 2027' }).or(page.getByText('Fall 2027', { exact: true })).first().click()
   await expect(page.getByRole('region', { name: 'Forecast' })).toContainText(/Checked against .* off by \d/)
   await expect(page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1)).toContainText(/\d+ to \d+/)
+  // The picture says the same in words, the greatest first.
+  const most = await page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1).getByRole('button', { name: /^Open/ }).textContent()
+  await expect(page.getByRole('region', { name: 'Most will take' }).getByRole('img'))
+    .toHaveAttribute('aria-label', new RegExp(`^How many will take each course. .*${most!.trim()}: \\d+ expected, \\d+ to \\d+`))
 })
 
 test('a program is changed with whom it touches in sight, kept to its worked case, put in force, and taken back', async ({ page }) => {

@@ -31,7 +31,10 @@ const about = computed(() => {
       <EmptyState v-if="!data.courses.length && !data.forecast?.courses.length">
         Nobody plans anything for {{ workingTerm.term?.name }} yet, and nothing tells what they will. Choose another working term above.
       </EmptyState>
-      <DemandForecast v-else-if="data.forecast" :forecast="data.forecast" @open="open" />
+      <template v-else-if="data.forecast">
+        <ForecastChart :courses="data.forecast.courses" />
+        <DemandForecast :forecast="data.forecast" @open="open" />
+      </template>
       <template v-else>
         <div class="two">
           <DemandChart :courses="data.courses" />

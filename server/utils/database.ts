@@ -25,4 +25,4 @@ export const useLanes = () =>
 let patient: Database | undefined
 /** For what takes its time, such as a whole college's folder: a few connections that wait for minutes. */
 export const usePatientDatabase = () =>
-  patient ??= new Database(addressOfDatabase(), 2, { connection: 3000, read: 120_000, write: 300_000 })
+  patient ??= new Database(addressOfDatabase(), 4, { connection: 20_000, read: 120_000, write: 300_000 })

@@ -66,6 +66,13 @@ export function serveView<Input extends z.ZodType, Output extends z.ZodType>(vie
     checked(view, await useDatabase().read(async db => reader({ ...rest, db }))))
 }
 
+/** The same for a view that reads or works out so much that it takes its time: it waits for minutes where others wait for seconds. */
+export function serveLongView<Input extends z.ZodType, Output extends z.ZodType>(view: View<Input, Output>,
+  reader: (looking: Looking<z.output<Input>>) => Promise<z.output<Output>>) {
+  return serve(view, async ({ event: _, ...rest }) =>
+    checked(view, await usePatientDatabase().read(async db => reader({ ...rest, db }))))
+}
+
 /** Makes a route of whatever is declared: an expected failure becomes a problem detail (RFC 9457). */
 export function serve<Input extends z.ZodType, Output extends z.ZodType, Result>(declared: Declared<Input, Output>,
   answer: (call: Call<z.output<Input>>) => Promise<Result>) {

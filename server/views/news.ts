@@ -38,6 +38,9 @@ let timer: ReturnType<typeof setTimeout> | null = null
 let looking = false
 let again = false
 
+/** How many pages listen through this server. */
+export const openWatches = () => watches.size
+
 /** Tells a page the versions now, and again after each change; gives the call that ends it. Too many pages of one person are refused. */
 export function watchStudent(database: Database, college: KeptCollege, watch: Omit<Watch, 'told'>): () => void {
   if ([...watches].filter(other => other.person === watch.person).length >= LIMITS.streams)

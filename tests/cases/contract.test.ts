@@ -24,7 +24,8 @@ describe('the contract', () => {
     expect(decided).toEqual(['answer an asked exception', 'answer program change', 'answer suggestions', 'ask for money back',
       'book a meeting', 'change a registered course', 'decide an offer beforehand',
       'drop courses', 'edit plan', 'exchange a course',
-      'load program file', 'order the line-up', 'register', 'set openings', 'set seats', 'set the college', 'sign off',
+      'load program file', 'order the line-up', 'register', 'set calendar of a term', 'set openings', 'set seats', 'set the college',
+      'sign off',
       'start a payment',
       'take an offered seat'])
   })

@@ -19,7 +19,10 @@ const PLACES = { terms: 'Terms', sections: 'Sections', demand: 'Demand', people:
 
 <template>
   <div class="page">
-    <PageHead title="Office" :about="about"><WordLink to="/office/ledger">What happened</WordLink></PageHead>
+    <PageHead title="Office" :about="about">
+      <WordLink to="/office/server">This server</WordLink>
+      <WordLink to="/office/ledger">What happened</WordLink>
+    </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadToday()" />
     <div class="two">
       <section class="card needs" aria-label="What needs the office">

@@ -1,4 +1,4 @@
 import { readFolder } from '#shared/contract/views/college'
 import { giveFolder } from '../../college/folder'
 
-export default serveView(readFolder, async () => ({ files: { ...await usePatientDatabase().read(giveFolder) } }))
+export default serveLongView(readFolder, async ({ db }) => ({ files: { ...await giveFolder(db) } }))

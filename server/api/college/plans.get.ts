@@ -1,4 +1,4 @@
 import { readRecordsAndPlans } from '#shared/contract/views/college'
 import { giveRecordsAndPlans } from '../../college/folder'
 
-export default serveView(readRecordsAndPlans, async () => ({ files: { ...await usePatientDatabase().read(giveRecordsAndPlans) } }))
+export default serveLongView(readRecordsAndPlans, async ({ db }) => ({ files: { ...await giveRecordsAndPlans(db) } }))

@@ -1,4 +1,4 @@
 import { readRosterFiles } from '#shared/contract/views/college'
 import { giveRoster } from '../../college/folder'
 
-export default serveView(readRosterFiles, async () => ({ files: { ...await usePatientDatabase().read(giveRoster) } }))
+export default serveLongView(readRosterFiles, async ({ db }) => ({ files: { ...await giveRoster(db) } }))

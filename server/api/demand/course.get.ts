@@ -1,4 +1,4 @@
 import { readCourseDemand } from '#shared/contract/views/demand'
 import { readCourseDemandView } from '../../views/demand'
 
-export default serveView(readCourseDemand, readCourseDemandView)
+export default serveLongView(readCourseDemand, readCourseDemandView)

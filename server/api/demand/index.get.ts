@@ -1,4 +1,4 @@
 import { readDemand } from '#shared/contract/views/demand'
 import { readDemandView } from '../../views/demand'
 
-export default serveView(readDemand, readDemandView)
+export default serveLongView(readDemand, readDemandView)

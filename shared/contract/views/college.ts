@@ -45,6 +45,14 @@ export const readRosterFiles = view({ name: 'college roster', path: '/api/colleg
 export const readRecordsAndPlans = view({ name: 'records and plans', path: '/api/college/plans', who: 'office', input: z.object({}),
   output: z.object({ files: z.record(z.string(), z.string()) }), stamp: 'none',
   words: 'The records and the plans of all students as JSON, which read back as the same records and plans.' })
+export const readMetrics = view({ name: 'metrics', path: '/api/metrics', who: 'office', input: z.object({}), output: z.string(),
+  stamp: 'none',
+  words: 'What the server that answers counted of itself since it started, in the common text format; a token that reads may ask.' })
+export const readServer = view({ name: 'figures of this server', path: '/api/server', who: 'office', input: z.object({}),
+  output: z.object({ up: z.number(), pages: z.number(), memory: z.number(), lag: z.number(),
+    routes: z.array(z.object({ method: z.string(), route: z.string(), count: z.number(), failed: z.number(), median: z.number(),
+      p95: z.number() })) }), stamp: 'none',
+  words: 'How the server that answers does: seconds since it started, its routes with times in milliseconds, memory in bytes, and its lag.' })
 export const readHealth = view({ name: 'health', path: '/api/health', who: 'everybody', input: z.object({}),
   output: z.object({ ok: z.literal(true) }), stamp: 'none', words: 'Whether the server runs and its database answers; 503 when not.' })
 export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 'everybody', input: z.object({}),

@@ -1,0 +1,53 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { Client, close } from './client'
+
+/** What a server counts of itself, for the office's page and for monitoring in the common text format. */
+let edda: Client
+beforeAll(async () => edda = await Client.signIn('edda'))
+afterAll(close)
+
+interface Figures {
+  up: number
+  pages: number
+  memory: number
+  lag: number
+  routes: { method: string, route: string, count: number, failed: number, median: number, p95: number }[]
+}
+const figures = () => edda.json<Figures>('GET', '/api/server')
+const countOf = ({ routes }: Figures, route: string) => routes.find(one => one.route === route)?.count ?? 0
+
+describe('the figures of a server', () => {
+  it('count every answer by its route, without a name or a number of anybody', async () => {
+    const tamsin = await Client.signIn('tamsin')
+    const before = await figures()
+    for (let i = 0; i < 5; i++) await tamsin.call('GET', '~')
+    await tamsin.call('GET', '/api/students/999999')
+    const after = await figures()
+    const route = '/api/students/:id'
+    expect(countOf(after, route) - countOf(before, route)).toBeGreaterThanOrEqual(6)
+    const one = after.routes.find(each => each.route === route)!
+    expect(one.median).toBeGreaterThan(0)
+    expect(one.p95).toBeGreaterThanOrEqual(one.median)
+    expect(JSON.stringify(after)).not.toMatch(/students\/\d/)
+    expect(after.memory).toBeGreaterThan(50_000_000)
+    expect(after.up).toBeGreaterThan(0)
+  })
+
+  it('are given in the common text format, which a reader of it reads, to the office and to its tokens', async () => {
+    const answer = await edda.call('GET', '/api/metrics')
+    expect(answer.headers.get('content-type')).toMatch(/^text\/plain; version=0\.0\.4/)
+    const lines = (await answer.text()).trim().split('\n')
+    // Prometheus' text exposition format 0.0.4: comments, or a name, labels in braces, and a number.
+    const sample = /^[a-zA-Z_:][\w:]*(\{([a-zA-Z_]\w*="(\\.|[^"\\])*",?)*\})? (NaN|[+-]?Inf|[-+\d.eE]+)( \d+)?$/
+    for (const line of lines) if (line !== '' && !line.startsWith('#')) expect(line).toMatch(sample)
+    expect(lines.some(line => line.startsWith('ridgeway_request_seconds_bucket{le="0.05",'))).toBe(true)
+    expect(lines.some(line => line.startsWith('process_resident_memory_bytes '))).toBe(true)
+    expect(lines.some(line => line.startsWith('ridgeway_open_pages '))).toBe(true)
+    const tamsin = await Client.signIn('tamsin')
+    expect((await tamsin.call('GET', '/api/metrics')).status).toBe(403)
+    expect((await tamsin.call('GET', '/api/server')).status).toBe(403)
+    const { token } = await edda.json<{ token: string }>('POST', '/api/tokens', { name: 'monitoring', scope: 'read', days: 1 })
+    const byToken = await fetch(`${edda.address}/api/metrics`, { headers: { authorization: `Bearer ${token}` } })
+    expect([byToken.status, (await byToken.text()).includes('ridgeway_request_seconds')]).toEqual([200, true])
+  })
+})

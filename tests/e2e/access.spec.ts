@@ -238,6 +238,7 @@ test('what the office does', async ({ page }) => {
     ['people', goTo(page, '/office/people', 'People')],
     ['placing holds', () => page.getByRole('button', { name: 'Place holds …' }).click(), OVER],
     ['what happened', goTo(page, '/office/ledger', 'What happened')],
+    ['this server', goTo(page, '/office/server', 'This server')],
     ['API access', goTo(page, '/tokens', 'API access')],
     ['the tables', goTo(page, '/office/college', 'The college\'s tables')],
   ])

@@ -197,7 +197,8 @@ test('the office sees which courses are short, what hangs on them, and when thos
   await expect(page.getByRole('region', { name: 'Forecast' })).toContainText(/Checked against .* off by \d/)
   await expect(page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1)).toContainText(/\d+ to \d+/)
   // The picture says the same in words, the greatest first.
-  const most = await page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1).getByRole('button', { name: /^Open/ }).textContent()
+  const greatest = page.getByRole('region', { name: 'Forecast' }).getByRole('row').nth(1)
+  const most = await greatest.getByRole('button', { name: /^Open/ }).textContent()
   await expect(page.getByRole('region', { name: 'Most will take' }).locator('[aria-label^="How many"]'))
     .toHaveAttribute('aria-label', new RegExp(`^How many will take each course. .*${most!.trim()}: \\d+ expected, \\d+ to \\d+`))
 })

@@ -17,17 +17,9 @@ const shown = computed(() => {
 })
 const title = computed(() => shown.value.some(one => one.short > 0) ? 'Most short of seats' : 'Most asked for')
 const option = computed(() => ({
-  animation: false,
+  ...courseChart(shown.value.map(one => one.course), color),
   aria: { enabled: true, label: { description: `${title.value}. ${shown.value.map(one =>
     `${one.course}: ${one.students} plan it, ${one.seats} seats`).join('; ')}.` } },
-  grid: { left: 40, right: 8, top: 28, bottom: 44 },
-  legend: { top: 0, left: 0, itemHeight: 10, textStyle: { color: color('second-ink') } },
-  tooltip: { trigger: 'axis' as const },
-  textStyle: { fontFamily: 'inherit' },
-  xAxis: { type: 'category' as const, data: shown.value.map(one => one.course), axisLabel: { color: color('second-ink'), rotate: 40,
-    interval: 0 } },
-  yAxis: { type: 'value' as const, minInterval: 1, splitNumber: 3, axisLabel: { color: color('second-ink') },
-    splitLine: { lineStyle: { color: color('line-soft') } } },
   series: [
     { type: 'bar' as const, name: 'registered', stack: 'students', data: shown.value.map(one => one.registered), barMaxWidth: 26,
       itemStyle: { color: color('slate') } },

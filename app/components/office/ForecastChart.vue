@@ -24,18 +24,10 @@ function whisker(_: CustomSeriesRenderItemParams, api: CustomSeriesRenderItemAPI
   line(to[0]! - 4, to[1]!, to[0]! + 4, to[1]!)] }
 }
 const option = computed(() => ({
-  animation: false,
+  ...courseChart(shown.value.map(one => one.course), color),
   aria: { enabled: true,
     label: { description: `How many will take each course. ${shown.value.map(one => `${one.course}: ${one.expected} expected${
       one.low === null ? '' : `, ${one.low} to ${one.high} eight times in ten`}`).join('; ')}.` } },
-  grid: { left: 40, right: 8, top: 28, bottom: 44 },
-  legend: { top: 0, left: 0, itemHeight: 10, textStyle: { color: color('second-ink') } },
-  tooltip: { trigger: 'axis' as const },
-  textStyle: { fontFamily: 'inherit' },
-  xAxis: { type: 'category' as const, data: shown.value.map(one => one.course), axisLabel: { color: color('second-ink'), rotate: 40,
-    interval: 0 } },
-  yAxis: { type: 'value' as const, minInterval: 1, splitNumber: 3, axisLabel: { color: color('second-ink') },
-    splitLine: { lineStyle: { color: color('line-soft') } } },
   series: [
     { type: 'bar' as const, name: 'expected', data: shown.value.map(one => one.expected), barMaxWidth: 26,
       itemStyle: { color: color('primary', 0.25), borderColor: color('primary') } },

@@ -134,6 +134,14 @@ class Reader {
       const before = new Set((this.rows[name] ?? []).map(row => table.keyOf(row)))
       for (const row of rows[name]!) {
         const place = places.get(row)
+        // What a cell of the table could not hold is no more right for having come in another shape.
+        for (const { name: column, title, cell, preset } of table.columns) {
+          const text = cell.write((row as unknown as Record<string, unknown>)[column])
+          if ((text === '' && preset !== undefined) || cell.read(text) !== undefined) continue
+          this.say(place?.file ?? table.file, place?.row ?? null, title, text === ''
+            ? `This is empty; write ${cell.words}.`
+            : `"${text.slice(0, 60)}" is not ${cell.words}.`)
+        }
         if (before.has(table.keyOf(row))) this.say(place?.file ?? table.file, place?.row ?? null, null,
           `${table.keyOf(row)} stands in ${table.file} as well; say it in one of the two.`)
       }

@@ -126,6 +126,7 @@ describe('a college as a roster of the open standard', () => {
     ['a student without mail', more('users.csv', user('ada', { email: '' })), 'needs a mail address'],
     ['an advisor who would become a student', more('users.csv', user('hollis2', { username: 'hollis' })), 'hollis is advisor here already'],
     ['a name that nobody can sign in with', more('users.csv', user('x', { username: '=cmd()' })), 'cannot be signed in with'],
+    ['a name that is too long to keep', more('users.csv', user('ada', { familyName: 'x'.repeat(200) })), 'is not text of at most 80'],
     ['quotation marks that stay open', { ...ROSTER, 'users.csv': `${ROSTER['users.csv']}"open` }, 'A quotation mark is not closed'],
     ['a file of something else', { ...ROSTER, 'sites.csv': 'site,name\r\n' }, 'This is no file of a roster'],
   ])('refuses %s, by file and row', (_, files, message) => {

@@ -1,3 +1,5 @@
+import { fileURLToPath } from 'node:url'
+import { bundleWorker } from './tools/build/bundle-worker'
 import { contractNames } from './tools/build/contract-names'
 
 const FONT = 'atkinson-hyperlegible-next'
@@ -33,7 +35,10 @@ export default defineNuxtConfig({
   routeRules: { '/favicon.svg': { headers: { 'cache-control': 'public, max-age=86400' } } },
   sourcemap: false,
   compatibilityDate: '2026-01-01',
-  nitro: { compressPublicAssets: true,
+  // A server of our own around it: it stops as it is described in docs/operations.md.
+  nitro: { entry: fileURLToPath(new URL('./server/entry/node.ts', import.meta.url)), compressPublicAssets: true,
+    // A thread of its own is a file of its own beside the server's.
+    hooks: { compiled: nitro => bundleWorker(nitro.options.output.serverDir) },
     publicAssets: [{ dir: `../node_modules/@fontsource-variable/${FONT}/files`, baseURL: '/fonts', maxAge: 365 * 86400 }],
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   // Many small files are many waits: what is less than this goes into a file with what it is used with.

@@ -15,6 +15,10 @@ export default defineConfig({
       { resolve: { alias },
         test: { name: 'server', include: ['tests/load/**/*.test.ts', 'server/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000,
           fileParallelism: false } },
+      // Three databases and two servers that are killed and hang: by itself, since it takes minutes.
+      { resolve: { alias },
+        test: { name: 'cluster', include: ['tests/cluster/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000,
+          fileParallelism: false } },
     ],
   },
 })

@@ -1,7 +1,10 @@
+import { Refusal } from '../college/refusal'
 import { readStamp } from '../db/store/college'
 
-/** Whether requests can be served: the database answers and holds a college. */
+/** Whether people should be sent here: the database answers and holds a college, and the server is not about to stop. */
 export default answering(async () => {
+  if (isStopping())
+    throw new Refusal(503, 'stopping', 'This server is about to stop.', 'Ask again: another one answers.')
   const college = await useDatabase().read(async db => useKeptCollege().at(db, (await readStamp(db)).catalog), 4000)
   return { ready: true, college: college.name }
 })

@@ -1,6 +1,6 @@
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
-import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
+import { readAddresses } from './addresses'
 import * as schema from './schema'
 
 export type Database = MySql2Database<typeof schema>
@@ -14,6 +14,20 @@ export function connect(url: string, connections = 24): { db: Database, close: (
   return { db: drizzle(pool, { schema, mode: 'default' }), close: () => pool.end() }
 }
 
-export function applyMigrations(db: Database, folder: string): Promise<void> {
-  return migrate(db, { migrationsFolder: folder })
+/**
+ * The address of one node for commands that run once: of several hosts the first whose database answers. Throws what the last one said.
+ */
+export async function reachable(url: string): Promise<string> {
+  let last: unknown
+  for (const { url: one } of readAddresses(url)) {
+    try {
+      const connection = await mysql.createConnection({ uri: one, connectTimeout: 3000 })
+      await connection.query('SELECT 1 FROM DUAL').finally(() => connection.destroy())
+      return one
+    }
+    catch (problem) {
+      last = problem
+    }
+  }
+  throw last
 }

@@ -4,6 +4,7 @@ import { collectFees } from '../acts/money'
 import { serveWaitlists } from '../acts/offers'
 import { pressForCrowd } from '../standins/crowd'
 import { answerAtDesk } from '../standins/desk'
+import { forgetMarks } from '../db/store/long-works'
 import { catchMail } from '../standins/mailbox'
 import { payForCrowd } from '../standins/payers'
 import { postGrades } from '../standins/registry'
@@ -28,6 +29,7 @@ async function mailWay(): Promise<MailWay | null> {
 const ALWAYS: readonly Task[] = [
   [1000, () => tell(serveWaitlists(useDatabase(), useKeptCollege()))],
   [1000, () => tell(serveCancelled(useDatabase(), useKeptCollege()))],
+  [60_000, () => useDatabase().write(forgetMarks)],
   [3000, async () => {
     // Who pays for others in a demonstration pays before anybody is asked.
     if (process.env.RIDGEWAY_DEMO === '1') await payForCrowd(useDatabase(), useKeptCollege())
@@ -49,19 +51,24 @@ const DEMO: readonly Task[] = [
 export default defineNitroPlugin((nitro) => {
   let stopped = false
   const timers = new Set<ReturnType<typeof setTimeout>>()
+  const atWork = new Set<Promise<unknown>>()
   function repeat([everyMs, work]: Task, after = everyMs) {
     if (stopped) return
     const timer = setTimeout(async () => {
       timers.delete(timer)
-      const next = await work().catch(() => everyMs)
+      const working = work().catch(() => everyMs)
+      atWork.add(working)
+      const next = await working
+      atWork.delete(working)
       repeat([everyMs, work], typeof next === 'number' ? next : everyMs)
     }, after)
     timers.add(timer)
   }
   for (const task of process.env.RIDGEWAY_DEMO === '1' ? [...ALWAYS, ...DEMO] : ALWAYS) repeat(task)
-  nitro.hooks.hook('close', () => {
+  nitro.hooks.hook('close', async () => {
     stopped = true
     for (const timer of timers) clearTimeout(timer)
+    await Promise.all(atWork)
     void mailbox?.then(box => box.close())
   })
 })

@@ -1,28 +1,37 @@
 import { Lanes, lanesConnections } from '../acts/lanes'
 import { KeptCollege } from '../college/college'
+import type { WAITS } from '../db/database'
 import { Database } from '../db/database'
 
 let opened: Database | undefined
 let lanes: Lanes | undefined
+let laneDatabase: Database | undefined
 const kept = new KeptCollege()
 
 /** The college as this server keeps it. */
 export const useKeptCollege = () => kept
 
-function addressOfDatabase(): string {
+/** DATABASE_URL, for threads that open it by themselves. */
+export function databaseAddress(): string {
   const url = process.env.DATABASE_URL
   if (!url) throw new Error('DATABASE_URL is not set: start Ridgeway with ./ridgeway demo, or ./ridgeway start with a DATABASE_URL')
   return url
 }
 
+const open = (connections?: number, waits?: typeof WAITS) => new Database(databaseAddress(), connections, waits,
+  (node, isUp) => isUp ? useLog().info({ node }, 'database node is back') : useLog().warn({ node }, 'database node is away'))
+
 /** The server's one database. */
-export const useDatabase = () => opened ??= new Database(addressOfDatabase())
+export const useDatabase = () => opened ??= open()
 
 /** Where presses of Register stand in line; with connections of their own, so that reading does not keep them waiting. */
 export const useLanes = () =>
-  lanes ??= new Lanes(new Database(addressOfDatabase(), lanesConnections()), (db, stamp) => kept.at(db, stamp))
+  lanes ??= new Lanes(laneDatabase ??= open(lanesConnections()), (db, stamp) => kept.at(db, stamp))
 
 let patient: Database | undefined
 /** For what takes its time, such as a whole college's folder: a few connections that wait for minutes. */
 export const usePatientDatabase = () =>
-  patient ??= new Database(addressOfDatabase(), 4, { connection: 20_000, read: 120_000, write: 300_000 })
+  patient ??= open(4, { connection: 20_000, read: 120_000, write: 300_000 })
+
+/** Lets go of everything, where the server stops. */
+export const closeDatabases = () => Promise.all([opened, laneDatabase, patient].map(one => one?.close()))

@@ -1,9 +1,6 @@
-import pino from 'pino'
 import type { H3Event } from 'h3'
 import { Refusal } from '../college/refusal'
 import { Busy, errorNumber, OutcomeUnknown, Unavailable } from '../db/failures'
-
-const log = pino({ level: process.env.LOG_LEVEL ?? 'info' })
 
 /** MariaDB gave a statement up after the time it is allowed. */
 const STATEMENT_TIMEOUT = 1969
@@ -47,6 +44,6 @@ function record(event: H3Event, problem: unknown) {
     const lines = (inner.stack ?? '').split('\n').filter(line => /^\s+at /.test(line)).map(line => line.trim())
     if (where.length === 0) where.push(...lines.slice(0, 6))
   }
-  log.error({ method: event.method, path: event.path.split('?')[0]!.replace(/^\/calendar\/.*/, '/calendar/…'), causes,
+  useLog().error({ method: event.method, path: event.path.split('?')[0]!.replace(/^\/calendar\/.*/, '/calendar/…'), causes,
     errno: errorNumber(problem), where }, 'unexpected failure')
 }

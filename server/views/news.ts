@@ -17,7 +17,7 @@ interface Watch {
   /** Whether others see that this person has the file open. */
   isSeen: boolean
   tell: (news: News) => void
-  /** Ends it: the server stops, or access has ended. */
+  /** Ends it: access has ended. */
   end: () => void
   told: string
 }
@@ -59,11 +59,6 @@ export function watchStudent(database: Database, college: KeptCollege, watch: Om
     const isGone = ![...watches].some(other => other.student === student && other.person === person)
     if (isGone && noted.delete(`${student} ${person}`)) void database.write(tx => endPresence(tx, student, person)).catch(() => {})
   }
-}
-
-/** Ends every watch: a server that stops does not wait for pages that only listen. */
-export function endWatches(): void {
-  for (const watch of [...watches]) watch.end()
 }
 
 /** Something was changed through this server: whoever watches is told at once. */

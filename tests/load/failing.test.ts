@@ -4,9 +4,11 @@ import { connect as dial } from 'node:net'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { loadDemo } from '../../demo/load'
-import { applyMigrations, connect } from '../../server/db/connect'
-import { Database } from '../../server/db/database'
+import { connect } from '../../server/db/connect'
+import { applyMigrations } from '../../server/db/migrations'
+import { Database, WAITS } from '../../server/db/database'
 import { OutcomeUnknown, Unavailable } from '../../server/db/failures'
+import { collegeStamp } from '../../server/db/schema'
 import { plain } from '../../server/db/store/plain'
 import { freePort, ROOT, type RunningDatabase, type RunningServer, startDatabase, startServer, STATE }
   from '../../tools/command/machine.mjs'
@@ -41,29 +43,43 @@ async function until(holds: () => Promise<boolean>) {
   while (!await holds());
 }
 
-describe('an answer that is lost', () => {
-  it('after a change was kept never says that nothing was done; before, the change can be made again', async () => {
+describe('an answer that is lost while a change is being kept', () => {
+  it('is found out: the change is there once, whether it had been kept or not, and the person hears that it was done', async () => {
     const una = await Client.signIn('una', 'larkmoor', server.address)
     for (const moment of ['after', 'before'] as const) {
+      const cuts = relay.cuts
       relay.cutAtNextCommit(moment)
-      const problem = await problemOf(await una.call('POST', '~/comments', { term: null, entry: null, text: `${SECRET} ${moment}` }))
-      expect(problem).toMatchObject({ status: 503, code: 'outcome-unknown' })
-      expect(`${problem.title} ${problem.detail}`).not.toMatch(/nothing/i)
-      expect(problem.detail).toMatch(/look before/i)
+      await una.json('POST', '~/comments', { term: null, entry: null, text: `${SECRET} ${moment}` })
+      expect(relay.cuts).toBe(cuts + 1)
     }
     const { comments } = await una.json<{ comments: { text: string }[] }>('GET', '~?term=2027SP')
-    expect(comments.map(comment => comment.text)).toEqual([`${SECRET} after`])
+    expect(comments.map(comment => comment.text)).toEqual([`${SECRET} after`, `${SECRET} before`])
   })
 
-  it('is told apart from a change that was not made', async () => {
+  it('is found out while the first try is still being kept', async () => {
     const way = await Relay.before(database.url('college'))
-    const own = new Database(way.url, 1)
-    const bump = () => own.write(tx => plain(tx, 'UPDATE college_stamp SET version = version + 1'))
+    const own = new Database(way.url, 2)
+    const { db, close } = connect(database.url('college'), 1)
+    const version = async () => Number((await db.select().from(collegeStamp))[0]!.version)
+    const before = await version()
+    // Five at once on one row: each waits for the one before, and the cut falls on any of them.
     way.cutAtNextCommit('after')
+    const bump = () => own.write(tx => plain(tx, 'UPDATE college_stamp SET version = version + 1'))
+    await Promise.all(Array.from({ length: 5 }, bump))
+    expect(way.cuts).toBe(1)
+    expect(await version()).toBe(before + 5)
+    await Promise.all([own.close(), close(), way.close()])
+  })
+
+  it('never says that nothing was done where nobody can tell; and is told apart from a change that was not made', async () => {
+    const way = await Relay.before(database.url('college'))
+    const own = new Database(way.url, 1, { ...WAITS, write: 900 })
+    const bump = () => own.write(tx => plain(tx, 'UPDATE college_stamp SET version = version + 1'))
+    way.cutAtNextCommit('after', { forGood: true })
     await expect(bump()).rejects.toBeInstanceOf(OutcomeUnknown)
-    await way.close()
     await expect(bump()).rejects.toBeInstanceOf(Unavailable)
     await own.close()
+    await way.close()
   })
 })
 

@@ -7,6 +7,7 @@ export class Relay {
   /** How often it was cut. */
   cuts = 0
   private moment: 'before' | 'after' | null = null
+  private forGood = false
   private readonly sockets = new Set<Socket>()
   private constructor(private readonly server: Server, readonly url: string) {}
 
@@ -21,14 +22,18 @@ export class Relay {
     return relay
   }
 
-  /** Cuts the connection of the next commit: before the database hears of it, or after it, before the answer. */
-  cutAtNextCommit(moment: 'before' | 'after') {
+  /**
+   * Cuts the connection of the next commit: before the database hears of it, or after it, before the answer; `forGood` lets nobody through
+   * from then on.
+   */
+  cutAtNextCommit(moment: 'before' | 'after', { forGood = false } = {}) {
     this.moment = moment
+    this.forGood = forGood
   }
 
   close() {
     for (const socket of this.sockets) socket.destroy()
-    return new Promise<void>(done => this.server.close(() => done()))
+    return new Promise<void>(done => this.server.listening ? this.server.close(() => done()) : done())
   }
 
   private pass(client: Socket, port: number, host: string) {
@@ -45,6 +50,7 @@ export class Relay {
         const { moment } = this
         this.moment = null
         this.cuts++
+        if (this.forGood) this.server.close()
         if (moment === 'before') {
           client.destroy()
           database.destroy()

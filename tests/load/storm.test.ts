@@ -1,34 +1,27 @@
-import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { loadDemo } from '../../demo/load'
-import { Random } from '../../demo/random'
-import { applyMigrations, connect } from '../../server/db/connect'
-import { isConnectionLost } from '../../server/db/failures'
+import { connect } from '../../server/db/connect'
+import { applyMigrations } from '../../server/db/migrations'
 import * as s from '../../server/db/schema'
-import type { ChangeResult, RunResult } from '../../shared/contract/acts/student'
 import { freePort, type RunningDatabase, type RunningServer, startDatabase, startServer, STATE } from '../../tools/command/machine.mjs'
-import { Client } from './client'
+import { TERM } from './caller'
 import { broken } from './invariants'
-import { TERM } from './students'
+import { Storm } from './storming'
 
 /**
- * Two hundred students at once, on few seats, through two servers: they register with backups and waitlists, exchange, wait for exchanges,
- * decide offers beforehand, take and leave them, drop and leave the term, while the clock jumps and a server and the database are killed.
- * Then the tables are asked, and every answer that somebody was given is looked for.
+ * Two hundred students at once, on few seats, while the clock jumps and a server and the database are killed. Then the tables are asked,
+ * and every answer that somebody was given is looked for.
  */
 const CLIENTS = 200
-const SECTIONS = 60
 const STORM_MS = 25_000
 const KILLED_MS = 20_000
 let database: RunningDatabase
 let servers: RunningServer[]
 let url: string
 let open: ReturnType<typeof connect>
-let clients: Client[]
-/** Bundles that can be chosen, by course. */
-let bundles: Map<string, number[][]>
+let storm: Storm
 
 const start = async (i: number) => startServer({ databaseUrl: url, port: await freePort(), demo: true, log: join(STATE, `storm-${i}.log`) })
 
@@ -40,12 +33,8 @@ beforeAll(async () => {
   await applyMigrations(open.db, 'server/db/migrations')
   await loadDemo(open.db, { generated: 320 })
   servers = await Promise.all([start(1), start(2)])
-  const ids = await prepareStudents()
-  bundles = await prepareSections(ids)
-  const names = await openAll(ids)
-  clients = []
-  for (let i = 0; i < names.length; i += 10)
-    clients.push(...await Promise.all(names.slice(i, i + 10).map((name, n) => Client.signIn(name, 'larkmoor', servers[n % 2]!.address))))
+  storm = new Storm(open, servers.map(server => server.address), CLIENTS)
+  await storm.prepare()
 }, 240_000)
 afterAll(async () => {
   await Promise.all(servers.map(server => server.stop()))
@@ -53,208 +42,53 @@ afterAll(async () => {
   await database.stop()
 })
 
-/** Students without a record, registered for nothing, with every gate open. */
-async function prepareStudents(): Promise<number[]> {
-  const { db } = open
-  const rows = await db.select({ id: s.people.id }).from(s.people).where(sql`${s.people.username} LIKE 's0%'`).orderBy(asc(s.people.id))
-  const all = rows.map(row => row.id)
-  const ids = all.slice(0, CLIENTS)
-  // Nobody else has a seat: what the storm comes to is all there is.
-  for (const table of [s.registrations, s.waitlistEntries, s.ledger, s.moneyEntries]) await db.delete(table)
-  await db.update(s.seatPools).set({ taken: 0, held: 0 })
-  for (const table of [s.records, s.lineUpRows, s.holds]) await db.delete(table).where(inArray(table.student, ids))
-  await db.update(s.students).set({ programConfirmed: true }).where(inArray(s.students.person, ids))
-  const at = '2026-11-01T12:00:00.000Z'
-  for (const table of [s.signOffs, s.termsAcceptances]) await db.delete(table).where(inArray(table.student, ids))
-  await db.insert(s.signOffs).values(ids.map(student => ({ student, term: TERM, advisor: 1, at, note: '', copy: [] })))
-  await db.insert(s.termsAcceptances).values(ids.map(student => ({ student, term: TERM, at })))
-  await setClock('2026-11-10T16:00:00.000Z')
-  return ids
-}
-
-/** So many sections with few seats, bundles with a lab among them, some seats kept for a program. */
-async function prepareSections(ids: readonly number[]): Promise<Map<string, number[][]>> {
-  const { db } = open
-  const random = new Random(5)
-  const rows = await db.select({ id: s.sections.id, course: s.sections.course, link: s.sections.link, part: s.sections.part,
-    parts: s.courses.parts }).from(s.sections).innerJoin(s.courses, eq(s.courses.code, s.sections.course))
-    .where(and(eq(s.sections.term, TERM), eq(s.courses.prerequisite, ''), eq(s.courses.corequisite, ''), eq(s.sections.cancelled, false),
-      sql`${s.sections.seatsWith} IS NULL`)).orderBy(s.sections.course, s.sections.link, s.sections.id)
-  const found = new Map<string, number[][]>()
-  let count = 0
-  const byBundle = new Map<string, typeof rows>()
-  for (const row of rows) byBundle.set(`${row.course} ${row.link}`, [...byBundle.get(`${row.course} ${row.link}`) ?? [], row])
-  // Those with a lab first: they are the harder case.
-  const list = [...byBundle.values()].filter(one => one.length === one[0]!.parts.length).sort((a, b) => b.length - a.length)
-  for (const bundle of list) {
-    if (count + bundle.length > SECTIONS) continue
-    const { course } = bundle[0]!
-    const mine = bundle.map(one => one.id)
-    count += mine.length
-    found.set(course, [...found.get(course) ?? [], mine])
-    await db.update(s.sections).set({ waitlistCapacity: 12, onlyPrograms: [], onlyStandings: [], onlyCohorts: [],
-      gradingModes: ['letter', 'pass'] }).where(inArray(s.sections.id, mine))
-    const pools = await db.select().from(s.seatPools).where(inArray(s.seatPools.section, mine))
-    for (const pool of pools) await db.update(s.seatPools).set({ capacity: 2 + upTo(random, 4) }).where(eq(s.seatPools.id, pool.id))
-  }
-  await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, TERM))
-  expect(count).toBeGreaterThan(SECTIONS - 4)
-  expect(ids).toHaveLength(CLIENTS)
-  return found
-}
-
-async function openAll(ids: readonly number[]): Promise<string[]> {
-  const { db } = open
-  const [template] = await db.select().from(s.people).where(eq(s.people.username, 'tamsin'))
-  await db.update(s.people).set({ passwordHash: template!.passwordHash }).where(inArray(s.people.id, [...ids]))
-  return (await db.select().from(s.people).where(inArray(s.people.id, [...ids])).orderBy(s.people.id)).map(person => person.username)
-}
-
-/** A whole number from 0 to below `n`. */
-const upTo = (random: Random, n: number) => random.between(0, n - 1)
-
-const setClock = (demoNow: string) => open.db.update(s.clockSetting).set({ demoNow, setAt: new Date().toISOString() })
-
-/** Keys under which somebody was answered, and by whom. */
-type Told = Map<string, number>
-
-/** One student does something that they could do; whatever is answered is an answer in words. */
-async function act(client: Client, random: Random, told: Told): Promise<void> {
-  const { db } = open
-  const at = client.at(servers[upTo(random, 2)]!.address)
-  const key = randomUUID()
-  const answer = async (method: string, path: string, body?: unknown) => {
-    try {
-      const response = await at.call(method, path, body)
-      if (response.ok && body && typeof body === 'object' && 'key' in body) {
-        const { answer: result } = await response.json() as { answer: ChangeResult | RunResult }
-        // A change that was refused is not kept: it may be asked again.
-        if ('rows' in result || result.done || result.waits) told.set(key, client.id)
-      }
-      else if (response.status >= 500 && response.status !== 503)
-        throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`)
-    }
-    catch (problem) {
-      // A server that was killed answers nothing; what became of it is seen in the tables.
-      if (!(problem instanceof TypeError)) throw problem
-    }
-  }
-  const held = await db.select().from(s.registrations).where(eq(s.registrations.student, client.id))
-  const waits = await db.select().from(s.waitlistEntries).where(eq(s.waitlistEntries.student, client.id))
-  const courses = [...new Set(held.map(row => row.course))]
-  const pick = <T>(list: readonly T[]): T => list[upTo(random, list.length)]!
-  const other = () => pick([...bundles])
-  const offered = waits.find(entry => entry.offerUntil !== null)
-  const chance = upTo(random, 10)
-  if (offered && chance < 6) {
-    if (chance < 4) return answer('POST', '~/offers', { term: TERM, key, entry: offered.id, drops: chance === 0
-      ? courses.slice(0,
-          1)
-      : [] })
-    return answer('DELETE', `~/waitlist?term=${TERM}&entry=${offered.id}`)
-  }
-  if (waits.length > 0 && chance === 6)
-    return answer('PUT', '~/waitlist', { term: TERM, entry: pick(waits).id, exchange: upTo(random, 2) ? courses.slice(0, 1) : [] })
-  if (courses.length > 0 && chance === 7)
-    return answer('POST', '~/drops', { term: TERM, key, courses: upTo(random, 3) ? [pick(courses)] : courses, everything: upTo(random,
-      3) > 0 })
-  if (courses.length > 0 && chance >= 8) {
-    const [course, choices] = other()
-    if (upTo(random, 4) === 0)
-      return answer('PUT', '~/registrations', { term: TERM, key, course: pick(courses), grading: upTo(random, 2) ? 'pass' : 'letter' })
-    return answer('POST', '~/exchanges', { term: TERM, key, drops: [pick(courses)], course, sectionIds: pick(choices), wait: upTo(random,
-      2) > 0 })
-  }
-  const chosen = [other(), other()].filter(([course], i, all) => all.findIndex(one => one[0] === course) === i && !courses.includes(course))
-  if (chosen.length === 0) return
-  await answer('PUT', '~/line-up', { term: TERM, choices: chosen.map(([course, choices]) => ({ course, sectionIds: pick(choices),
-    backups: choices.length > 1 ? [pick(choices)] : [] })) })
-  for (const [course] of chosen) await answer('PUT', '~/line-up/row', { term: TERM, course, waitIfFull: upTo(random, 3) > 0 })
-  const rows = await db.select().from(s.lineUpRows).where(eq(s.lineUpRows.student, client.id))
-  if (rows.length === 0) return
-  const press = { term: TERM, key, rowIds: rows.map(row => row.id) }
-  await Promise.all(upTo(random, 5) === 0
-    ? [answer('POST', '~/registrations', press), answer('POST', '~/registrations', press)]
-    : [answer('POST', '~/registrations', press)])
-}
-
-/** All of them act until the time is over, and something happens beside them. */
-async function storm(milliseconds: number, seed: number, beside: (reached: (n: number) => Promise<void>) => Promise<void>): Promise<Told> {
-  const told: Told = new Map()
-  const until = Date.now() + milliseconds
-  const reached = (n: number) => expect.poll(() => told.size, { timeout: milliseconds, interval: 20 }).toBeGreaterThanOrEqual(n)
-  await Promise.all([beside(reached), ...clients.map(async (client, i) => {
-    const random = new Random(seed + i)
-    while (Date.now() < until) await act(client, random, told).catch(passOver)
-  })])
-  return told
-}
-
-/** While the database is away, looking into its tables fails too. */
-async function passOver(problem: unknown): Promise<void> {
-  if (!isConnectionLost(problem)) throw problem
-  await new Promise(next => setImmediate(next))
-}
-
-/** The waitlists are served beside everything else: what is left to do is waited for. */
-const calm = () => expect.poll(async () => {
-  const [freed] = await open.db.select({ n: sql<number>`count(*)` }).from(s.freedSeats)
-  return Number(freed!.n)
-}, { timeout: 60_000, interval: 200 }).toBe(0)
-
-/** Every answer that somebody was given stands in the tables. */
-async function missing(told: Told): Promise<string[]> {
-  const rows = await open.db.select({ key: s.registrationRuns.key, student: s.registrationRuns.student }).from(s.registrationRuns)
-  const kept = new Set(rows.map(row => `${row.student} ${row.key}`))
-  return [...told].filter(([key, student]) => !kept.has(`${student} ${key}`)).map(([key]) => key)
-}
-
 describe('two hundred at once', () => {
   it('leave the college as it must be, while the clock jumps past offers and back', async () => {
-    const told = await storm(STORM_MS, 1, async (reached) => {
+    const told = await storm.blow(STORM_MS, 1, async (reached) => {
       const jumps = ['2026-11-12T18:00:00.000Z', '2026-11-12T17:00:00.000Z', '2026-11-15T12:00:00.000Z']
       for (const [i, moment] of jumps.entries()) {
         await reached((i + 1) * CLIENTS / 2)
-        await setClock(moment)
+        await storm.setClock(moment)
         // Between two changes of others the same holds: one look at the tables sees one moment of them.
         await open.db.transaction(async tx => expect(await broken(tx as never)).toEqual({}), { isolationLevel: 'repeatable read' })
       }
     })
-    await calm()
+    await storm.calm()
     // How much of everything happens depends on how much this machine does in the time: where nobody declined an offer, somebody does now.
     await expect.poll(async () => {
       const declined = await open.db.$count(s.ledger, eq(s.ledger.action, 'decline offer'))
       const offers = await open.db.select().from(s.waitlistEntries).where(sql`${s.waitlistEntries.offerUntil} IS NOT NULL`)
-      const offer = declined > 0 ? undefined : offers.find(one => clients.some(client => client.id === one.student))
+      const offer = declined > 0 ? undefined : offers.find(one => storm.clientOf(one.student))
       if (offer)
-        await clients.find(client => client.id === offer.student)!.call('DELETE', `~/waitlist?term=${TERM}&entry=${offer.id}`)
+        await storm.clientOf(offer.student)!.call('DELETE', `~/waitlist?term=${TERM}&entry=${offer.id}`)
       return declined
     }, { timeout: 60_000, interval: 200 }).toBeGreaterThan(0)
     // Offers that are still open when all is calm have their time run out: whatever the storm came to, some lapse.
-    await setClock('2026-11-22T12:00:00.000Z')
+    await storm.setClock('2026-11-22T12:00:00.000Z')
     await expect.poll(() => open.db.$count(s.ledger, eq(s.ledger.action, 'offer lapsed')), { timeout: 60_000, interval: 200 })
       .toBeGreaterThan(0)
-    await calm()
+    await storm.calm()
     expect(await broken(open.db)).toEqual({})
-    expect(await missing(told)).toEqual([])
+    expect(await storm.missing(told)).toEqual([])
     const actions = (await open.db.selectDistinct({ action: s.ledger.action }).from(s.ledger)).map(row => row.action)
     for (const action of ['register', 'join waitlist', 'drop', 'offer seat', 'decline offer', 'offer lapsed', 'change'])
       expect(actions).toContain(action)
   }, 180_000)
 
   it('lose nothing that was acknowledged when a server, and then the database, is killed', async () => {
-    const told = await storm(KILLED_MS, 1000, async (reached) => {
+    const told = await storm.blow(KILLED_MS, 1000, async (reached) => {
       await reached(CLIENTS / 2)
       await servers[1]!.kill()
       servers[1] = await start(3)
+      storm.addresses = servers.map(server => server.address)
       await reached(CLIENTS)
       const { port } = database
       database.signal('SIGKILL')
       database = await startDatabase('storm', port)
     })
-    await calm()
+    await storm.calm()
     expect(await broken(open.db)).toEqual({})
-    expect(await missing(told)).toEqual([])
+    expect(await storm.missing(told)).toEqual([])
     expect(told.size).toBeGreaterThan(CLIENTS)
   }, 180_000)
 })

@@ -1,8 +1,9 @@
 import { eq, inArray, like, sql } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
+import { TERM } from './caller'
 import { db } from './client'
 
-export const TERM = '2027SP'
+export { TERM }
 
 /**
  * Generated students made fresh: nothing on record, nothing registered, every gate open, so that seats alone decide.

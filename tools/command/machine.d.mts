@@ -1,6 +1,8 @@
 /** What tests and figures use of `machine.mjs`: a database and servers of their own. */
 export const ROOT: string
 export const STATE: string
+/** A command that a package of ours brings. */
+export const bin: (name: string) => string
 /** Builds the server when a source file is newer than the last build. */
 export function ensureBuild(): Promise<void>
 export function freePort(): Promise<number>
@@ -12,7 +14,7 @@ export interface RunningDatabase {
   signal: (name: 'SIGSTOP' | 'SIGCONT' | 'SIGKILL') => boolean
   stop: () => Promise<void>
 }
-export function startDatabase(name: string, wantedPort?: number): Promise<RunningDatabase>
+export function startDatabase(name: string, wantedPort?: number, options?: string[]): Promise<RunningDatabase>
 
 export interface RunningServer {
   address: string

@@ -75,7 +75,7 @@ function isRunning(pid) {
 
 /** Debian packages that are missing are named and installed. */
 export function ensurePackages(wanted) {
-  const missing = wanted.filter(({ command }) => !has(command)).map(({ name }) => name)
+  const missing = wanted.filter(({ command, file }) => file ? !existsSync(file) : !has(command)).map(({ name }) => name)
   if (missing.length === 0) return
   if (!has('apt-get')) {
     console.error(
@@ -137,7 +137,7 @@ export function freePort() {
 }
 
 /** A MariaDB of our own on loopback, its data under .ridgeway/; stopped by the function that comes back. */
-export async function startDatabase(name, wantedPort = 0) {
+export async function startDatabase(name, wantedPort = 0, options = []) {
   mkdirSync(STATE, { recursive: true })
   const data = join(STATE, name)
   const asRoot = process.getuid() === 0 ? ['--user=root'] : []
@@ -150,8 +150,8 @@ export async function startDatabase(name, wantedPort = 0) {
   const log = join(STATE, `${name}.log`)
   const server = spawn('mariadbd', ['--no-defaults', `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1',
     `--socket=${join(data, 's.sock')}`, `--pid-file=${join(data, 'pid')}`, `--log-error=${log}`, '--character-set-server=utf8mb4',
-    '--collation-server=utf8mb4_unicode_ci', '--max-connections=300', '--innodb-buffer-pool-size=256M', ...asRoot], { stdio: 'ignore',
-    env: path, detached: true })
+    '--collation-server=utf8mb4_unicode_ci', '--max-connections=300', '--innodb-buffer-pool-size=256M', ...options, ...asRoot],
+  { stdio: 'ignore', env: path, detached: true })
   let exited = false
   server.once('exit', () => exited = true)
   const { default: mysql } = await import('mysql2/promise')

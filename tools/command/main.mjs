@@ -1,16 +1,20 @@
 import { existsSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
 import { randomBytes } from 'node:crypto'
 import { join, resolve } from 'node:path'
+import { CLIENT, GALERA, startCluster } from './cluster.mjs'
 import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
 
 const USAGE = `Ridgeway
   ./ridgeway demo            the demonstration college on this machine
-  ./ridgeway test [name …]   every check: lint types unit server browser
+  ./ridgeway cluster         the demonstration on three databases and two servers, one of which can be ended
+  ./ridgeway test [name …]   every check: lint types unit server cluster browser
   ./ridgeway bench [name …] [--json]   figures with their references
   ./ridgeway cases FILE …        worked cases: files or folders; prints what does not hold
   ./ridgeway import FOLDER [--dry-run]   checks a college's folder and puts it in force; needs DATABASE_URL
   ./ridgeway export FOLDER [--roster | --plans]   writes the college as such a folder; needs DATABASE_URL
+  ./ridgeway backup FOLDER [--follow]   keeps everything as it is now; with --follow, what changes from now on
+  ./ridgeway restore FOLDER [--until INSTANT]   brings it back into an empty database; needs DATABASE_URL
   ./ridgeway start           production, with DATABASE_URL and NUXT_SESSION_PASSWORD
   ./ridgeway stop            stops a demonstration that runs in another terminal`
 
@@ -59,6 +63,61 @@ async function demo(fresh) {
   })
 }
 
+/** Three databases that hold the same and two servers before them; one can be ended and brought back to see what happens. */
+async function cluster(fresh) {
+  ensurePackages([...MARIADB, ...GALERA])
+  await ensureModules()
+  await ensureBuild()
+  await withCleanUp(async (onEnd) => {
+    console.log('Starting three databases, about ten seconds')
+    const databases = await startCluster('cluster', { fresh })
+    onEnd(databases.stop)
+    await databases.ensure('ridgeway')
+    const url = databases.url('ridgeway')
+    run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: url } })
+    const servers = []
+    for (const name of ['one', 'two']) {
+      const server = await startServer({ databaseUrl: url, port: await freePort(), demo: true, log: join(STATE, `cluster-${name}.log`),
+        env: { RIDGEWAY_NAME: name } })
+      onEnd(server.stop)
+      servers.push(server)
+    }
+    console.log(`\nRidgeway is at ${servers[0].address} and, with the same data, at ${servers[1].address}\n`
+      + 'Sign in as tamsin, hollis or edda; the password is larkmoor. The office sees the databases under "This server".\n'
+      + 'Type and press Enter: kill 1 (2, 3) ends a database at once, hang 1 stops it from answering, back 1 brings it back, '
+      + 'state shows them, quit ends everything.\n')
+    await followOrders(databases.nodes)
+    return 0
+  })
+}
+
+/** What somebody types while the cluster runs, until they quit; the state of the databases is shown whenever it changes. */
+async function followOrders(nodes) {
+  const { createInterface } = await import('node:readline')
+  let shown = ''
+  const show = async (always = false) => {
+    const states = await Promise.all(nodes.map(async (node, i) => `${i + 1} ${await node.state() ?? 'away'}`))
+    if (always || states.join() !== shown) console.log(`databases: ${states.join(' · ')}`)
+    shown = states.join()
+  }
+  await show(true)
+  const timer = setInterval(() => void show(), 1000)
+  const lines = createInterface({ input: process.stdin })
+  for await (const line of lines) {
+    const [order, number] = line.trim().split(/\s+/)
+    const node = nodes[Number(number) - 1]
+    if (order === 'quit') break
+    else if (order === 'state') await show(true)
+    else if (order === 'kill' && node) await node.stop('SIGKILL')
+    else if (order === 'hang' && node) node.signal('SIGSTOP')
+    else if (order === 'back' && node) await (node.exited ? node.start() : node.signal('SIGCONT'))
+    else if (order) console.log('kill 1 · hang 1 · back 1 (or 2, 3) · state · quit')
+  }
+  clearInterval(timer)
+  // Where nobody can type, it runs until it is ended.
+  if (!process.stdin.isTTY && !process.stdin.readableDidRead) await new Promise(() => {})
+}
+
 function stop() {
   const file = join(STATE, 'demo.pid')
   if (!existsSync(file)) return console.log('No demonstration is running.')
@@ -71,7 +130,7 @@ function stop() {
   }
 }
 
-const SUITES = ['lint', 'types', 'unit', 'server', 'browser']
+const SUITES = ['lint', 'types', 'unit', 'server', 'cluster', 'browser']
 
 /** Counts are read from the runners' own JSON reports; a suite that gives none counts as one failure. */
 async function test(names) {
@@ -81,7 +140,8 @@ async function test(names) {
     console.error(`There is no suite "${unknown}". Suites: ${SUITES.join(', ')}.`)
     process.exit(2)
   }
-  ensurePackages([...MARIADB, ...(suites.includes('browser') ? CHROMIUM : [])])
+  ensurePackages([...MARIADB, ...(suites.includes('browser') ? CHROMIUM : []), ...(suites.includes('cluster') ? GALERA : []),
+    ...(suites.includes('server') ? CLIENT : [])])
   await ensureModules()
   mkdirSync(join(STATE, 'reports'), { recursive: true })
   let passed = 0
@@ -116,6 +176,10 @@ async function test(names) {
     }
     if (suites.includes('types')) single(run(bin('vue-tsc'), ['-b', '--noEmit'], { mayFail: true }))
     if (suites.includes('unit')) vitest('unit')
+    if (suites.includes('cluster')) {
+      await ensureBuild()
+      vitest('cluster')
+    }
     if (suites.includes('server') || suites.includes('browser')) {
       await ensureBuild()
       const database = await startDatabase('test')
@@ -170,6 +234,15 @@ async function folder(what, args) {
   process.exit(run(bin('tsx'), ['tools/folder.ts', what, resolve(from, args[0]), ...args.slice(1)], { mayFail: true }))
 }
 
+/** Keeps everything as it is, or brings it back. */
+async function backup(what, args) {
+  if (!process.env.DATABASE_URL) return fail('DATABASE_URL is not set. Give the address of the MariaDB that holds the college.')
+  if (!args[0] || args[0].startsWith('-')) return fail(`Name the folder of the backups: ./ridgeway ${what} FOLDER`)
+  ensurePackages(CLIENT)
+  await ensureModules()
+  process.exit(run(bin('tsx'), ['tools/backup.ts', what, resolve(from, args[0]), ...args.slice(1)], { mayFail: true }))
+}
+
 async function start() {
   const { DATABASE_URL, NUXT_SESSION_PASSWORD } = process.env
   if (!DATABASE_URL)
@@ -209,7 +282,9 @@ else if (command === 'test') await test(args)
 else if (command === 'bench') await bench(args)
 else if (command === 'cases') await cases(args)
 else if (command === 'import' || command === 'export') await folder(command, args)
+else if (command === 'backup' || command === 'restore') await backup(command, args)
 else if (command === 'start') await start()
+else if (command === 'cluster') await cluster(args.includes('--fresh'))
 else if (command === 'stop') stop()
 else {
   console.log(USAGE)

@@ -6,7 +6,7 @@ import { countPage, watchSeats } from '../../views/seat-news'
 export default serve(listenSeats, async ({ event, college, visitor, input }) => {
   findTerm(college, input.term)
   const leave = countPage(visitor!.id)
-  const stream = createEventStream(event)
+  const stream = openStream(event)
   const stop = watchSeats(useDatabase(), useKeptCollege(), input.term, data => void stream.push({ event: 'seats', data }))
   stream.onClosed(() => {
     stop()

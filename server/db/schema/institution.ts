@@ -1,4 +1,4 @@
-import { boolean, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
+import { boolean, char, index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import type { AdvisingPolicy } from '@ridgeway/core/advising'
 import type { Deadlines, Season, Session, Weekday } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
@@ -94,3 +94,12 @@ export const longWorks = mysqlTable('long_works', {
   cancelled: boolean().notNull().default(false),
   at: instant('begun_at').notNull(),
 })
+
+/**
+ * One row for each change that was kept, under a name that its server gave it beforehand: where the answer to keeping it was lost, the name
+ * tells. Rows of an hour ago are taken away.
+ */
+export const writeMarks = mysqlTable('write_marks', {
+  id: char({ length: 36 }).primaryKey(),
+  at: instant('kept_at').notNull(),
+}, table => [index('write_marks_at').on(table.at)])

@@ -14,13 +14,18 @@ export interface EnrolmentRow {
   earnsElsewhere: boolean
 }
 
-/** Everything that students took, take, are registered in or plan, of all of them; what came from elsewhere may have no term. */
-export const readEnrolments = async (db: Executor): Promise<EnrolmentRow[]> =>
+/**
+ * Everything that students took, take, are registered in or plan, of those whose numbers lie between two, both included; what came from
+ * elsewhere may have no term.
+ */
+export const readEnrolments = async (db: Executor, from: number, to: number): Promise<EnrolmentRow[]> =>
   (await plain<Omit<EnrolmentRow, 'earnsElsewhere'> & { elsewhere: number }>(db,
     `SELECT student, course, IFNULL(term, '') term, grade, state kind, source <> 'here' elsewhere FROM records
-     UNION ALL SELECT student, course, term, NULL, 'registered', 0 FROM registrations GROUP BY student, course, term
+       WHERE student BETWEEN ? AND ?
+     UNION ALL SELECT student, course, term, NULL, 'registered', 0 FROM registrations WHERE student BETWEEN ? AND ?
+       GROUP BY student, course, term
      UNION ALL SELECT p.student, e.course, e.term, NULL, 'planned', 0 FROM plan_entries e JOIN plans p ON p.id = e.plan
-       WHERE p.is_current AND p.deleted_at IS NULL`))
+       WHERE p.is_current AND p.deleted_at IS NULL AND p.student BETWEEN ? AND ?`, [from, to, from, to, from, to]))
     .map(({ elsewhere, ...row }) => ({ ...row, earnsElsewhere: Boolean(elsewhere) }))
 
 interface LearnerRow { id: number, name: string, load: number | null, programs: string | null }

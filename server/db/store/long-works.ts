@@ -27,3 +27,7 @@ export const cancelWork = (tx: Executor, id: string) => change(tx, 'UPDATE long_
 export async function readWork(db: Executor, id: string): Promise<WorkState | null> {
   return (await plain<WorkState>(db, 'SELECT stage, done, total FROM long_works WHERE id = ?', [id]))[0] ?? null
 }
+
+/** Marks of what was kept an hour ago: nobody waits for an answer so long. */
+export const forgetMarks = (tx: Executor) => change(tx,
+  'DELETE FROM write_marks WHERE kept_at < UTC_TIMESTAMP(3) - INTERVAL 1 HOUR LIMIT 20000')

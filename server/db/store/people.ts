@@ -104,3 +104,24 @@ export async function addPerson(tx: Executor,
 /** Those of the registrar's office. */
 export const officePeople = (db: Executor) => plain<{ id: number, name: string }>(db,
   'SELECT id, name FROM people WHERE role = \'office\' ORDER BY id')
+
+/** Students whose rows are read in one go. */
+const AT_ONCE = 500
+/**
+ * Ranges of numbers, first and last, that hold so many students each: rows of all of them at once would fill the server's memory. Others
+ * are served between two.
+ */
+export async function* rangesOf(ids: readonly number[]): AsyncGenerator<readonly [from: number, to: number]> {
+  for (let at = 0; at < ids.length; at += AT_ONCE) {
+    yield [ids[at]!, ids[Math.min(at + AT_ONCE, ids.length) - 1]!]
+    await new Promise(resolve => setImmediate(resolve))
+  }
+}
+
+/** Everybody who has a file, by number. */
+export const studentIds = async (db: Executor) =>
+  (await plain<{ id: number }>(db, 'SELECT person id FROM students ORDER BY person')).map(row => row.id)
+
+/** The version of every student's file, by student. */
+export const fileVersions = async (db: Executor) => new Map((await plain<{ id: number, version: number }>(db,
+  'SELECT person id, version FROM students ORDER BY person')).map(row => [row.id, row.version]))

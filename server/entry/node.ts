@@ -1,0 +1,62 @@
+import '#nitro-internal-pollyfills'
+import { Server } from 'node:http'
+import { setTimeout as wait } from 'node:timers/promises'
+import { toNodeListener } from 'h3'
+import { useNitroApp } from 'nitropack/runtime'
+import { closeDatabases } from '../utils/database'
+import { useLog } from '../utils/log'
+import { beginStopping, endStreams, isStopping } from '../utils/stopping'
+
+/** Milliseconds that what is under way is given when the server stops. */
+const GRACE_MS = 20_000
+/** Milliseconds for which it serves on as before, but says that it is not ready, so that nobody is sent to it any more. */
+const DRAIN_MS = Number(process.env.RIDGEWAY_DRAIN_SECONDS ?? 0) * 1000
+
+const nitro = useNitroApp()
+const log = useLog()
+const server = new Server(toNodeListener(nitro.h3App))
+server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1' }, () => log.info('listening'))
+server.once('error', (problem: NodeJS.ErrnoException) => {
+  log.fatal({ code: problem.code }, 'cannot listen')
+  process.exit(1)
+})
+// What nobody waits for any more must not end what others wait for.
+process.on('unhandledRejection', problem => log.error({ where: whereOf(problem) }, 'unhandled rejection'))
+process.on('uncaughtException', problem => log.error({ where: whereOf(problem) }, 'uncaught exception'))
+// Where it stops, an answer is the last on its connection: the next request goes to another server.
+nitro.hooks.hook('request', (event) => {
+  if (isStopping()) event.node.res.setHeader('Connection', 'close')
+})
+
+/** Where in the code it happened; the words could hold what somebody typed. */
+function whereOf(problem: unknown): string[] {
+  const lines = problem instanceof Error ? problem.stack?.split('\n') ?? [] : []
+  return [problem instanceof Error ? problem.constructor.name : typeof problem,
+    ...lines.filter(line => /^\s+at /.test(line)).slice(0, 6).map(line => line.trim())]
+}
+
+/** Takes no more, answers what it took, ends what goes on by itself, lets go of the database. */
+async function stop() {
+  beginStopping()
+  log.info('stopping')
+  await wait(DRAIN_MS)
+  const answered = new Promise<void>(done => server.close(() => done()))
+  endStreams()
+  server.closeIdleConnections()
+  const timer = setInterval(() => server.closeIdleConnections(), 50)
+  const background = nitro.hooks.callHook('close')
+  const isDone = await Promise.race([Promise.all([answered, background]).then(() => true), wait(GRACE_MS, false)])
+  clearInterval(timer)
+  if (!isDone) server.closeAllConnections()
+  await Promise.race([closeDatabases(), wait(1000)])
+  log.info({ isDone }, 'stopped')
+  process.exit(0)
+}
+
+for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+  process.on(signal, () => {
+    // Whoever says it twice does not want to wait.
+    if (isStopping()) process.exit(1)
+    void stop()
+  })
+}

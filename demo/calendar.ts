@@ -110,6 +110,23 @@ export const TERMS: Term[] = [
   spring(2030, '2030-01-07', '2030-03-01', '2030-04-26', '2030-01-21 Winter holiday'),
 ]
 
+/** The term that opens for registration as the demonstration begins, and the summer after it. */
+export const SPRING = TERMS.find(term => term.code === '2027SP')!
+export const SUMMER = TERMS.find(term => term.code === '2027SU')!
+
+/** The years before those, for a college whose records go back further. */
+export const EARLIER_TERMS: Term[] = [
+  fall(2020, '2020-08-24', '2020-10-16', '2020-12-11', ''),
+  spring(2021, '2021-01-11', '2021-03-05', '2021-04-30', ''),
+  summer(2021, '2021-06-01', '2021-06-25', '2021-07-23'),
+  fall(2021, '2021-08-23', '2021-10-15', '2021-12-10', ''),
+  spring(2022, '2022-01-10', '2022-03-04', '2022-04-29', ''),
+  summer(2022, '2022-06-01', '2022-06-24', '2022-07-22'),
+  fall(2022, '2022-08-22', '2022-10-14', '2022-12-09', ''),
+  spring(2023, '2023-01-16', '2023-03-10', '2023-05-05', ''),
+  summer(2023, '2023-06-05', '2023-06-30', '2023-07-28'),
+]
+
 /** Spring 2027 opens in three waves by credits earned; summer follows in February. */
 export const OPENINGS: (OpeningRule & { term: string })[] = [
   { term: '2027SP', from: '2026-11-08T15:00:00.000Z', program: null, earnedMin: 6000, words: '60 credits or more' },

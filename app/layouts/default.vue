@@ -34,7 +34,7 @@ const PAGES: Record<string, string> = {
   'standing': 'Standing', 'plan-sheet': 'Plan sheet', 'compare': 'Compare plans', 'programs': 'Other programs', 'advisees': 'Advisees',
   'office': 'Office', 'college': 'The college\'s tables', 'terms': 'Terms', 'sections': 'Sections', 'demand': 'Demand',
   'program': 'Program', 'settings': 'Settings', 'people': 'People',
-  'ledger': 'What happened', 'server': 'This server', 'tokens': 'API access',
+  'ledger': 'What happened', 'server': 'This server', 'progress': 'Progress of everybody', 'tokens': 'API access',
   'messages': 'Messages', 'brief': 'Brief', 'meetings': 'Meetings', 'hours': 'Meetings',
   'clock': 'The demo\'s clock', 'kit': 'Parts', 'not-yours': 'Not open to you',
 }

@@ -3,25 +3,41 @@ import type { Comer } from '@ridgeway/core/office'
 import { earnedCredits } from '@ridgeway/core/record'
 import type { Executor } from '../db/database'
 import { readCompleted, readHindrances } from '../db/store/office'
+import { fileVersions, rangesOf } from '../db/store/people'
 import type { College } from './college'
+import { KeptAWhile } from './kept-a-while'
 
-/** Milliseconds for which earned credits of all students are kept: grades and transfers move them a few times in a term. */
-const KEPT_MS = 300_000
-const kept = new WeakMap<College, { at: number, earned: Promise<Map<number, Credits>> }>()
+/** Earned credits by student, each with the version of the file that it is of; as long as the catalog stays. */
+const earned = new WeakMap<College, Map<number, { version: number, credits: Credits }>>()
+const reading = new WeakMap<College, Promise<void>>()
 
-/** Earned credits of all students, as they were at most a few minutes ago. */
-function earnedOfAll(db: Executor, college: College): Promise<Map<number, Credits>> {
-  const before = kept.get(college)
-  if (before && Date.now() - before.at < KEPT_MS) return before.earned
-  const earned = readCompleted(db).then(all => new Map([...all].map(([student, record]) =>
-    [student, earnedCredits(record, college.catalog)] as const)))
-  kept.set(college, { at: Date.now(), earned })
-  earned.catch(() => kept.delete(college))
-  return earned
+/** Earned credits of all students: only files that have changed are read again. */
+async function earnedOfAll(db: Executor, college: College): Promise<Map<number, { version: number, credits: Credits }>> {
+  const known = earned.get(college) ?? new Map<number, { version: number, credits: Credits }>()
+  earned.set(college, known)
+  // Of several who ask one reads; the others find what changed since, which is little.
+  await reading.get(college)?.catch(() => {})
+  const mine = readChanged(db, college, known)
+  reading.set(college, mine)
+  await mine
+  return known
 }
 
-/** All students as the openings of a term see them. */
+async function readChanged(db: Executor, college: College, known: Map<number, { version: number, credits: Credits }>) {
+  const versions = await fileVersions(db)
+  const stale = [...versions].filter(([student, version]) => known.get(student)?.version !== version).map(([student]) => student)
+  for await (const [from, to] of rangesOf(stale)) {
+    const records = await readCompleted(db, from, to)
+    for (const student of stale.filter(one => one >= from && one <= to))
+      known.set(student, { version: versions.get(student)!, credits: earnedCredits(records.get(student) ?? [], college.catalog) })
+  }
+}
+
+const hindrances = new KeptAWhile<Awaited<ReturnType<typeof readHindrances>>>()
+
+/** All students as the openings of a term see them, as they were a moment ago. */
 export async function readComersOf(db: Executor, college: College, term: string): Promise<Comer[]> {
-  const earned = await earnedOfAll(db, college)
-  return (await readHindrances(db, term)).map(one => ({ ...one, earned: earned.get(one.id) ?? 0 }))
+  const known = await earnedOfAll(db, college)
+  const students = await hindrances.get(`${college.stamp} ${term}`, () => readHindrances(db, term))
+  return students.map(one => ({ ...one, earned: known.get(one.id)?.credits ?? 0 }))
 }

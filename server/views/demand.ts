@@ -6,26 +6,32 @@ import { bundlesOf } from '@ridgeway/core/weeks'
 import type * as contract from '#shared/contract/views/demand'
 import type { Looking } from '../college/asked'
 import { type College, findTerm } from '../college/college'
+import { KeptAWhile } from '../college/kept-a-while'
 import { Refusal } from '../college/refusal'
 import type { Executor } from '../db/database'
 import { type EnrolmentRow, readBusy, readEnrolments, readLearners, readPicked, readWaitingOf } from '../db/store/demand'
 import { groupBy } from '../db/store/group'
+import { rangesOf } from '../db/store/people'
 
 type Input<View extends { input: z.ZodType }> = z.output<View['input']>
 type Output<View extends { output: z.ZodType }> = z.output<View['output']>
 
 /** Milliseconds for which what all students have ahead is kept: it is read from every file, and moves little within minutes. */
 const KEPT_MS = 120_000
-/** Students looked at before others are served. */
+/** Students looked at before others are served, and read in one go. */
 const SLICE = 40
+const READ_AT_ONCE = 500
+const answers = new KeptAWhile<Output<typeof contract.readDemand>>()
+const ofCourses = new KeptAWhile<Output<typeof contract.readCourseDemand>>()
+const sizes = new KeptAWhile<Awaited<ReturnType<typeof usualSizes>>>()
 interface Ahead {
   /** Worked out when somebody asks for it, once. */
   forecast?: Promise<Output<typeof contract.readDemand>['forecast']>
   wishers: Wisher[]
+  byCourse: Map<string, Wisher[]>
   /** By student and course what waits for it. */
   waits: Map<string, Wait>
   names: Map<number, string>
-  enrolments: Map<number, EnrolmentRow[]>
   learners: Awaited<ReturnType<typeof readLearners>>
 }
 const kept = new WeakMap<College, Map<string, { at: number, ahead: Promise<Ahead> }>>()
@@ -45,13 +51,20 @@ function readAhead(db: Executor, college: College, term: Term, date: string): Pr
 async function workOutAhead(db: Executor, college: College, term: Term, date: string): Promise<Ahead> {
   const { courses, scale } = college.catalog
   const learners = await readLearners(db)
-  const enrolments = groupBy(await readEnrolments(db), row => row.student)
+  let enrolments = new Map<number, EnrolmentRow[]>()
+  let read = 0
   const waiting = new Set((await readWaitingOf(db, term.code)).map(one => `${one.student} ${one.course}`))
   const terms = termsAhead(college.catalog.terms, date).filter(one => termOrder(one.code) >= termOrder(term.code))
   const wishers: Wisher[] = []
   const waits = new Map<string, Wait>()
   for (const [i, learner] of learners.entries()) {
     if (i % SLICE === SLICE - 1) await new Promise(resolve => setImmediate(resolve))
+    // What all of them ever took does not fit the memory of a server at once.
+    if (learner.id > read) {
+      const last = learners[Math.min(i + READ_AT_ONCE, learners.length) - 1]!.id
+      enrolments = groupBy(await readEnrolments(db, learner.id, last), row => row.student)
+      read = last
+    }
     const rows = enrolments.get(learner.id) ?? []
     const registered = new Set(rows.filter(row => row.kind === 'registered' && row.term === term.code).map(row => row.course))
     const asked = new Set([...rows.filter(row => row.kind === 'planned' && row.term === term.code).map(row => row.course), ...registered])
@@ -73,11 +86,17 @@ async function workOutAhead(db: Executor, college: College, term: Term, date: st
         state: registered.has(course) ? 'registered' : waiting.has(`${learner.id} ${course}`) ? 'waiting' : 'planned' })
     }
   }
-  return { wishers, waits, names: new Map(learners.map(one => [one.id, one.name])), enrolments, learners }
+  const names = new Map(learners.map(one => [one.id, one.name]))
+  return { wishers, byCourse: groupBy(wishers, one => one.course), waits, names, learners }
 }
 
 /** What students ask of the courses of a term. */
-export async function readDemandView({ db, college, date, input }: Looking<Input<typeof contract.readDemand>>):
+export function readDemandView(looking: Looking<Input<typeof contract.readDemand>>): Promise<Output<typeof contract.readDemand>> {
+  const { college, date, input } = looking
+  findTerm(college, input.term)
+  return answers.get(`${college.stamp} ${input.term} ${date}`, () => workOutDemand(looking))
+}
+async function workOutDemand({ db, college, date, input }: Looking<Input<typeof contract.readDemand>>):
 Promise<Output<typeof contract.readDemand>> {
   const term = findTerm(college, input.term)
   const sections = await college.sections.now(db, term.code)
@@ -91,13 +110,18 @@ Promise<Output<typeof contract.readDemand>> {
 }
 
 /** How many will take each course of a term that has no sections yet. */
-async function forecastOf(db: Executor, college: College, term: Term, { learners, enrolments }: Ahead, demand: readonly CourseDemand[],
+async function forecastOf(db: Executor, college: College, term: Term, { learners }: Ahead, demand: readonly CourseDemand[],
   date: string): Promise<Output<typeof contract.readDemand>['forecast']> {
   const { scale, courses, terms } = college.catalog
   const degreeOf = new Map(learners.map(one => [one.id, college.programs.get(one.programs[0] ?? '')?.code ?? '']))
-  const students = learners.map((one): ForecastStudent => ({ degree: degreeOf.get(one.id)!,
-    enrolments: onceATerm(enrolments.get(one.id) ?? []).map(row => ({ course: row.course, term: row.term,
-      earns: row.kind === 'completed' ? scale[row.grade ?? '']?.earns ?? false : null })) }))
+  const students: ForecastStudent[] = []
+  for await (const [from, to] of rangesOf(learners.map(one => one.id))) {
+    const enrolments = groupBy(await readEnrolments(db, from, to), row => row.student)
+    for (const { id } of learners.filter(one => one.id >= from && one.id <= to)) {
+      students.push({ degree: degreeOf.get(id)!, enrolments: onceATerm(enrolments.get(id) ?? []).map(row => ({ course: row.course,
+        term: row.term, earns: row.kind === 'completed' ? scale[row.grade ?? '']?.earns ?? false : null })) })
+    }
+  }
   const sequences = new Map([...college.programs.values()].map(program =>
     [program.code, program.suggested.flatMap(step => step.courses)] as const))
   const known = lastKnown(students, terms, term, date)
@@ -161,12 +185,18 @@ async function usualSizes(db: Executor, college: College) {
 const NAMED = 12
 
 /** Why one course of a term is short, and what would help. */
-export async function readCourseDemandView({ db, college, date, input }: Looking<Input<typeof contract.readCourseDemand>>):
+export function readCourseDemandView(looking: Looking<Input<typeof contract.readCourseDemand>>):
+Promise<Output<typeof contract.readCourseDemand>> {
+  const { college, date, input } = looking
+  findTerm(college, input.term)
+  return ofCourses.get(`${college.stamp} ${input.term} ${input.course} ${date}`, () => workOutCourse(looking))
+}
+async function workOutCourse({ db, college, date, input }: Looking<Input<typeof contract.readCourseDemand>>):
 Promise<Output<typeof contract.readCourseDemand>> {
   const term = findTerm(college, input.term)
   const sections = await college.sections.now(db, term.code)
-  const { wishers, waits, names } = await readAhead(db, college, term, date)
-  const mine = wishers.filter(one => one.course === input.course)
+  const { wishers, byCourse, waits, names } = await readAhead(db, college, term, date)
+  const mine = byCourse.get(input.course) ?? []
   const course = demandOfTerm(mine, new Map([...seatsOf(sections)].filter(([code]) => code === input.course)))[0]
   if (!course) throw new Refusal(404, 'course-not-asked', `Nobody plans ${input.course} for ${term.name}, and it has no sections there.`,
     'Choose a course of the list.')
@@ -174,7 +204,7 @@ Promise<Output<typeof contract.readCourseDemand>> {
   const behind = new Map<string, number>()
   for (const one of without) for (const code of waits.get(`${one.student} ${one.course}`)?.names ?? [])
     behind.set(code, (behind.get(code) ?? 0) + 1)
-  const usual = (await usualSizes(db, college)).of(input.course)
+  const usual = (await sizes.get(String(college.stamp), () => usualSizes(db, college))).of(input.course)
   return {
     course,
     behind: [...behind].map(([code, students]) => ({ course: code, students })).sort((a, b) => b.students - a.students

@@ -13,6 +13,7 @@ import type { Looking } from '../college/asked'
 import { type College, findTerm } from '../college/college'
 import { readComersOf } from '../college/comers'
 import { otherBundleFor } from '../college/instead'
+import { plannedOf } from '../college/planned'
 import { Refusal } from '../college/refusal'
 import { fileOf, planIn } from '../college/student'
 import type { Executor } from '../db/database'
@@ -22,7 +23,6 @@ import {
   studentsWithoutAdvisor, unconfirmedStudents, unpaidOf,
 } from '../db/store/office'
 import { historyOf, programAt, studentsIn } from '../db/store/programs'
-import { demandOf } from '../db/store/staff'
 
 type Input<View extends { input: z.ZodType }> = z.output<View['input']>
 type Output<View extends { output: z.ZodType }> = z.output<View['output']>
@@ -40,7 +40,7 @@ Promise<Output<typeof contract.readOfficeToday>> {
     openings: college.openings.filter(rule => rule.term === term.code), comers: await readComersOf(db, college, term.code),
     questions: questions.map(one => ({ student: one.student.id, name: one.student.name })),
     waiting: sections.filter(one => !one.cancelled).map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })),
-    demand: [...await demandOf(db, term.code)].filter(([course]) => offered.has(course))
+    demand: [...await plannedOf(db, college, term.code)].filter(([course]) => offered.has(course))
       .map(([course, planned]) => ({ course, planned, seats: offered.get(course)!.seats })),
     unpaid: await unpaidOf(db, term.code),
     catalogProblems: college.problems.length + (await checkOf(db, college, date)).length, ...standing,
@@ -52,11 +52,14 @@ Promise<Output<typeof contract.readOfficeToday>> {
 export async function readSectionView({ db, college, at, date, input }: Looking<Input<typeof contract.readSection>>):
 Promise<Output<typeof contract.readSection>> {
   const term = findTerm(college, input.term)
-  const sections = await college.sections.now(db, term.code)
+  const known = await college.sections.known(db, term.code)
+  const course = known.find(one => one.id === input.section)?.course
+  // What cancelling would come to looks for other seats everywhere; what it is, at its own course alone.
+  const sections = await college.sections.now(db, term.code, input.consequences === '1' || !course ? null : [course])
   const section = sections.find(one => one.id === input.section)
   if (!section) throw new Refusal(404, 'section-unknown', 'There is no such section in this term.', 'Choose it again from the list.')
   const people = await peopleIn(db, section.id)
-  const owner = sections.find(one => one.id === section.seatsWith)
+  const owner = known.find(one => one.id === section.seatsWith)
   return {
     course: section.course, title: college.catalog.courses.get(section.course)?.title ?? '', label: section.label, part: section.part,
     cancelled: section.cancelled, seatsWith: owner ? `${owner.course}-${owner.label}` : null,

@@ -1,12 +1,14 @@
 import { resolve } from 'node:path'
 import { loadDemo } from '../../demo/load'
-import { applyMigrations, connect } from '../../server/db/connect'
+import { connect } from '../../server/db/connect'
+import { applyMigrations } from '../../server/db/migrations'
 import { benchAdvisees } from './advisees'
 import { benchArrangements } from './arrangements'
 import { benchDraft } from './draft'
 import type { Figure } from './figure'
 import { benchForecast } from './forecast'
 import { benchFirstView } from './first-view'
+import { benchLarge } from './large'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
 import { benchSeats } from './seats'
@@ -41,6 +43,7 @@ const BENCHES = {
       await loadDemo(db)
       return benchFirstView(url)
     }),
+  'large': (url: string) => benchLarge(url),
   'typing': (url: string) =>
     withDatabase(url, async (db) => {
       await loadDemo(db)

@@ -15,7 +15,7 @@ const waiting = computed(() => staff.needs?.find(need => need.code === 'waiting'
 const next = computed(() => staff.openings.filter(one => one.from > instant.value).sort((a, b) => a.from < b.from ? -1 : 1)[0])
 /** Pages that are reached from a waypoint and stand under it. */
 const BENEATH: Record<string, readonly string[]> = { '/office': ['/office/ledger', '/office/server'],
-  '/office/sections': ['/office/demand'],
+  '/office/sections': ['/office/demand'], '/office/people': ['/office/progress'],
   '/office/college': ['/office/program', '/office/settings'] }
 const waypoints = computed(() => {
   const term = workingTerm.term

@@ -15,6 +15,7 @@ const about = computed(() => data.value
 <template>
   <div class="page">
     <PageHead title="People" :about="about">
+      <WordLink to="/office/progress">Progress of everybody</WordLink>
       <WordLink @click="erasing = true">Erase a person …</WordLink>
     </PageHead>
     <EraseDialog v-model="erasing" @erased="reload" />

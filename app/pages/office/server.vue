@@ -50,6 +50,7 @@ const headers = [
           <dd>{{ data.lag }} ms</dd>
         </div>
       </dl>
+      <DatabaseNodes v-if="data.nodes.length" :nodes="data.nodes" />
       <v-data-table class="card" :headers="headers" :items="data.routes" :items-per-page="25">
         <template #[`item.route`]="{ item }"><b>{{ item.method }}</b> {{ item.route }}</template>
         <template #[`item.failed`]="{ item }"

@@ -1,4 +1,4 @@
 import { readOfficeToday } from '#shared/contract/views/office'
 import { readOfficeTodayView } from '../../views/office'
 
-export default serveView(readOfficeToday, readOfficeTodayView)
+export default serveLongView(readOfficeToday, readOfficeTodayView)

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { act, Done } from '../define'
-import { localDate, reason, rowNumber, termCode } from '../values'
+import type { ProgramProgress, StudentProgress } from '@ridgeway/core/office'
+import { act, Done, known } from '../define'
+import { localDate, reason, rowNumber, termCode, workId } from '../values'
 
 /** What the registrar's office does: sections, seats, openings, holds. */
 export const cancelSection = act({ name: 'cancel or restore a section', method: 'PUT', path: '/api/sections', who: 'office', changes: [],
@@ -66,3 +67,11 @@ export const addTerm = act({ name: 'add term', method: 'POST', path: '/api/terms
     withdrawBy: localDate, feesDue: localDate, loadCap: z.number().int().min(100, 'at least a credit').max(4000),
     fullTime: z.number().int().min(0).max(4000) }), output: Done,
   words: 'Adds a term to the calendar, with one session from its first day to its last; there are no sections and no openings yet.' })
+
+export const workOutProgress = act({ name: 'work out everybody\'s progress', method: 'POST', path: '/api/office/progress', who: 'office',
+  changes: [], input: z.object({ work: workId.optional() }),
+  output: z.object({ at: z.string(), seconds: z.number(), programs: z.array(known<ProgramProgress>('ProgramProgress')),
+    students: z.array(known<StudentProgress>('StudentProgress')) }),
+  words: 'Works out the file of every student: by program when they finish as planned, who has no finish, whose plan is forbidden '
+    + 'something and whose average is low. Changes nothing; how far it is, is asked for by the name given, as is giving it up.' })
+export type Everybody = z.output<typeof workOutProgress['output']>

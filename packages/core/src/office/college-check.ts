@@ -127,10 +127,16 @@ const MORE = 0.4
 function oddMinutes({ catalog: { courses, terms }, sections, today }: CollegeChecked): CollegeFinding[] {
   const findings: CollegeFinding[] = []
   for (const term of terms.filter(one => termPhase(one, today) !== 'past')) {
-    const mine = sections.filter(one => one.term === term.code && !one.cancelled)
-    for (const code of new Set(mine.map(one => one.course))) {
+    const byCourse = new Map<CourseCode, Section[]>()
+    for (const one of sections) {
+      if (one.term !== term.code || one.cancelled) continue
+      const mine = byCourse.get(one.course)
+      if (mine) mine.push(one)
+      else byCourse.set(one.course, [one])
+    }
+    for (const [code, mine] of byCourse) {
       const course = courses.get(code)
-      if (course) findings.push(...oddBundles(course, mine.filter(one => one.course === code), term))
+      if (course) findings.push(...oddBundles(course, mine, term))
     }
   }
   return findings

@@ -6,5 +6,6 @@ export default serveView(readServer, async () => {
   // Both are gathered anew for every answer.
   const lag = (await metrics.registry.getSingleMetric('nodejs_eventloop_lag_p99_seconds')?.get())?.values[0]?.value ?? 0
   return { up: Math.round(process.uptime()), pages: openWatches(), memory: process.memoryUsage().rss, lag: Math.round(lag * 1000),
-    routes: await metrics.routes(), nodes: useDatabase().states() }
+    routes: await metrics.routes(), nodes: useDatabase().states(),
+    slow: [...metrics.slowLately()] }
 })

@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto'
 import { setTimeout as wait } from 'node:timers/promises'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import mysql, { type Pool, type PoolConnection } from 'mysql2/promise'
-import { readAddresses } from './addresses'
+import { type NodeAddress, readAddresses } from './addresses'
 import { Busy, errorNumber, isConnectionLost, OutcomeUnknown, Unavailable } from './failures'
 import { Nodes, type NodeState } from './nodes'
 import * as schema from './schema'
+import { noteSpan } from './trace'
 
 /** One connection as the store asks it: outside a transaction, or inside one. */
 export type Executor = MySql2Database<typeof schema>
@@ -14,6 +15,8 @@ export type Executor = MySql2Database<typeof schema>
 export const WAITS = { connection: 3000, read: 8000, write: 10_000 }
 /** Milliseconds until another node is asked for what one could not say. */
 const LOOK_ELSEWHERE_MS = 40
+/** Milliseconds of waiting that a trace tells. */
+const WORTH_TELLING_MS = 2
 /** Requests that may stand in line for a connection; more are told at once. */
 const MOST_WAITING = 400
 /** Seconds that MariaDB itself gives a statement and a lock. */
@@ -40,15 +43,16 @@ interface NodePool { pool: Pool, lent: Set<PoolConnection>, gone: Set<() => void
  */
 export class Database {
   private readonly pools: NodePool[]
+  private readonly addresses: readonly NodeAddress[]
   private readonly nodes: Nodes | null
   private readonly known = new WeakMap<object, Executor>()
   private readonly unwatch: () => void
 
   constructor(private readonly url: string, connections = 16, private readonly waits = WAITS,
     tell?: (name: string, isUp: boolean) => void) {
-    const addresses = readAddresses(url)
-    this.nodes = addresses.length > 1 ? Nodes.of(url, tell) : null
-    this.pools = addresses.map(address => this.poolOf(address.url, connections))
+    this.addresses = readAddresses(url)
+    this.nodes = this.addresses.length > 1 ? Nodes.of(url, tell) : null
+    this.pools = this.addresses.map(address => this.poolOf(address.url, connections))
     // Whoever waits for a node that is gone hears of it now.
     this.unwatch = this.nodes?.onDown((index) => {
       for (const end of [...this.pools[index]!.gone]) end()
@@ -138,7 +142,10 @@ export class Database {
   /** Lends a connection for so long; when the time is over the connection is cut, and with it what it was doing. */
   private async lend<T>(node: number, milliseconds: number, work: (loan: Loan) => Promise<T>): Promise<T> {
     const { lent } = this.pools[node]!
+    const asked = performance.now()
     const connection = await this.borrow(this.pools[node]!, Math.min(milliseconds, this.waits.connection))
+    const given = performance.now()
+    if (given - asked > WORTH_TELLING_MS) noteSpan('waited for a connection', asked)
     let overdue = false
     const timer = setTimeout(() => {
       overdue = true
@@ -158,6 +165,7 @@ export class Database {
     }
     finally {
       lent.delete(connection)
+      noteSpan(this.nodes ? `database ${this.addresses[node]!.name}` : 'database', given)
       clearTimeout(timer)
       if (broken || overdue) connection.destroy()
       else connection.release()

@@ -1,6 +1,11 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client'
 import { timeOf } from '@ridgeway/core/office'
+import type { Span } from '../db/trace'
 import { openWatches } from '../views/news'
+
+/** A request that took long, with what it waited for; the newest first, so many of them. */
+interface Slow { at: string, method: string, route: string, status: number, ms: number, spans: Span[] }
+const MOST_SLOW = 20
 
 /** Seconds by which answers are told apart. */
 const BOUNDS = [0.005, 0.01, 0.025, 0.05, 0.1, 0.15, 0.25, 0.5, 1, 2.5, 5, 10]
@@ -10,6 +15,8 @@ class Metrics {
   readonly registry = new Registry()
   private readonly answers = new Histogram({ name: 'ridgeway_request_seconds', help: 'Seconds until a request was answered, by route.',
     labelNames: ['method', 'route', 'status'] as const, buckets: BOUNDS, registers: [this.registry] })
+
+  private readonly slow: Slow[] = []
 
   constructor() {
     collectDefaultMetrics({ register: this.registry })
@@ -22,6 +29,14 @@ class Metrics {
   answered(request: { method: string, route: string, status: number }, seconds: number) {
     this.answers.observe({ method: request.method, route: request.route, status: `${Math.floor(request.status / 100)}xx` }, seconds)
   }
+
+  /** Keeps what a slow request waited for; of many the last. */
+  keepSlow(one: Slow) {
+    this.slow.unshift(one)
+    this.slow.length = Math.min(this.slow.length, MOST_SLOW)
+  }
+
+  slowLately = (): readonly Slow[] => this.slow
 
   /** Each route with its answers: how many, how many failed by the server's own fault, and how long they took in milliseconds. */
   async routes() {

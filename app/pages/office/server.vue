@@ -59,6 +59,7 @@ const headers = [
         <template #[`item.median`]="{ item }">{{ item.median }} ms</template>
         <template #[`item.p95`]="{ item }">{{ item.p95 }} ms</template>
       </v-data-table>
+      <SlowRequests v-if="data.slow.length" :slow="data.slow" />
       <p class="second small">
         Where several servers run, each counts for itself, and this is the one that answered you. Other programs read the same at
         /api/metrics with <WordLink to="/tokens">a token that reads</WordLink>.

@@ -52,9 +52,11 @@ export const readServer = view({ name: 'figures of this server', path: '/api/ser
   output: z.object({ up: z.number(), pages: z.number(), memory: z.number(), lag: z.number(),
     routes: z.array(z.object({ method: z.string(), route: z.string(), count: z.number(), failed: z.number(), median: z.number(),
       p95: z.number() })),
-    nodes: z.array(z.object({ name: z.string(), isUp: z.boolean(), isWriter: z.boolean() })) }), stamp: 'none',
+    nodes: z.array(z.object({ name: z.string(), isUp: z.boolean(), isWriter: z.boolean() })),
+    slow: z.array(z.object({ at: z.string(), method: z.string(), route: z.string(), status: z.number(), ms: z.number(),
+      spans: z.array(z.object({ what: z.string(), at: z.number(), ms: z.number() })) })) }), stamp: 'none',
   words: 'How the server that answers does: seconds since it started, its routes with times in ms, memory in bytes, its lag, and how it '
-    + 'sees the nodes of a database cluster; no nodes where there is one database.' })
+    + 'sees the nodes of a database cluster (none where there is one database), and the last slow requests with what they waited for.' })
 export const readHealth = view({ name: 'health', path: '/api/health', who: 'everybody', input: z.object({}),
   output: z.object({ ok: z.literal(true) }), stamp: 'none', words: 'Whether the server runs and its database answers; 503 when not.' })
 export const readReadiness = view({ name: 'readiness', path: '/api/ready', who: 'everybody', input: z.object({}),

@@ -1,0 +1,23 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
+
+/** A stretch of a request, in milliseconds since it began: waiting for a connection, or holding one. */
+export interface Span { what: string, at: number, ms: number }
+export interface Trace { begun: number, spans: Span[] }
+
+/** More stretches than any page has; what comes after is not kept. */
+const MOST = 40
+const traces = new AsyncLocalStorage<Trace>()
+
+/** From here on what this request waits for is written down, whoever does it. */
+export function beginTrace(): Trace {
+  const trace = { begun: performance.now(), spans: [] }
+  traces.enterWith(trace)
+  return trace
+}
+
+/** Writes down a stretch that began at a moment of `performance.now()` and ends now. */
+export function noteSpan(what: string, began: number): void {
+  const trace = traces.getStore()
+  if (trace && trace.spans.length < MOST)
+    trace.spans.push({ what, at: Math.round(began - trace.begun), ms: Math.round(performance.now() - began) })
+}

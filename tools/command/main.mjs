@@ -6,7 +6,7 @@ import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MA
   STATE } from './machine.mjs'
 
 const USAGE = `Ridgeway
-  ./ridgeway demo            the demonstration college on this machine
+  ./ridgeway demo [--large]  the demonstration college on this machine; or one of 20,000 students
   ./ridgeway cluster         the demonstration on three databases and two servers, one of which can be ended
   ./ridgeway test [name …]   every check: lint types unit server cluster browser
   ./ridgeway bench [name …] [--json]   figures with their references
@@ -40,17 +40,20 @@ async function withCleanUp(work) {
   }
 }
 
-async function demo(fresh) {
+async function demo(fresh, large) {
   ensurePackages(MARIADB)
   await ensureModules()
   await ensureBuild()
   await withCleanUp(async (onEnd) => {
     const database = await startDatabase('demo')
     onEnd(database.stop)
-    await database.create('ridgeway', fresh)
-    run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: database.url('ridgeway') } })
+    // A college of real size is kept apart, so that both are there the next time.
+    const name = large ? 'ridgeway_large' : 'ridgeway'
+    await database.create(name, fresh)
+    if (large) console.log('Where it is not there yet, a college of 20,000 students is made first: about two minutes')
+    run(bin('tsx'), ['tools/load-demo.ts', ...large ? ['--large'] : []], { env: { DATABASE_URL: database.url(name) } })
     const port = Number(process.env.PORT) || await freePort()
-    const server = await startServer({ databaseUrl: database.url('ridgeway'), port, demo: true, log: join(STATE, 'server.log') })
+    const server = await startServer({ databaseUrl: database.url(name), port, demo: true, log: join(STATE, 'server.log') })
     onEnd(server.stop)
     writeFileSync(join(STATE, 'demo.pid'), String(process.pid))
     onEnd(() => rmSync(join(STATE, 'demo.pid'), { force: true }))
@@ -277,7 +280,7 @@ function fail(words) {
 const from = process.cwd()
 process.chdir(ROOT)
 const [command, ...args] = process.argv.slice(2)
-if (command === 'demo') await demo(args.includes('--fresh'))
+if (command === 'demo') await demo(args.includes('--fresh'), args.includes('--large'))
 else if (command === 'test') await test(args)
 else if (command === 'bench') await bench(args)
 else if (command === 'cases') await cases(args)

@@ -9,6 +9,7 @@ import type { Figure } from './figure'
 import { benchForecast } from './forecast'
 import { benchFirstView } from './first-view'
 import { benchLarge } from './large'
+import { benchMorning } from './morning'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
 import { benchSeats } from './seats'
@@ -44,6 +45,7 @@ const BENCHES = {
       return benchFirstView(url)
     }),
   'large': (url: string) => benchLarge(url),
+  'morning': (url: string) => withDatabase(url, db => benchMorning(db, url)),
   'typing': (url: string) =>
     withDatabase(url, async (db) => {
       await loadDemo(db)

@@ -15,7 +15,7 @@ const choices = computed(() => [{ value: '', title: 'All programs' },
   ...found.programs.map(one => ({ value: one.program, title: one.program || 'no program' }))])
 const whenOf = ({ finishes }: Everybody['programs'][number]) => {
   const later = finishes.slice(4).reduce((sum, one) => sum + one.students, 0)
-  return [...finishes.slice(0, 4).map(one => `${termOf(one.term)} ${one.students}`), ...later ? [`later ${later}`] : []].join(' · ')
+  return [...finishes.slice(0, 4).map(one => `${one.students} in ${termOf(one.term)}`), ...later ? [`${later} later`] : []].join(' · ')
 }
 const shown = computed(() => found.students.filter(one => (!program.value || one.program === program.value) && (what.value === 'all'
   || (what.value === 'open' ? one.finish === null : what.value === 'blocked' ? one.blockers > 0 : one.isLow))))
@@ -47,16 +47,17 @@ function download() {
     <v-data-table :headers="programs" :items="found.programs" :items-per-page="15">
       <template #[`item.program`]="{ item }">{{ item.program || 'no program' }}</template>
       <template #[`item.students`]="{ item }"
-        ><v-btn variant="text" density="compact" @click="choose(item.program, 'all')">{{ item.students }}</v-btn></template
+        ><v-btn class="number" variant="text" density="compact" @click="choose(item.program, 'all')">{{ item.students }}</v-btn></template
       >
       <template #[`item.finishes`]="{ item }"
         ><span class="small">{{ whenOf(item) || 'nobody' }}</span></template
       >
       <template v-for="kind in ['open', 'blocked', 'low'] as const" :key="kind" #[`item.${kind}`]="{ item }"
-        ><v-btn v-if="item[kind]" variant="text" density="compact" @click="choose(item.program, kind)">{{ item[kind] }}</v-btn
+        ><v-btn v-if="item[kind]" class="number" variant="text" density="compact" @click="choose(item.program, kind)"
+          >{{ item[kind] }}</v-btn
         ><span v-else class="second">none</span></template
       >
-      <template #[`item.earned`]="{ item }">{{ creditsOf(item.earned) }}</template>
+      <template #[`item.earned`]="{ item }">{{ Math.round(item.earned / 100) }}</template>
     </v-data-table>
   </section>
   <section class="card" aria-label="Students">
@@ -81,4 +82,5 @@ section { padding: 10px 16px; margin: 0 0 12px; }
 header { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
 h2 { flex: 1 1 auto; }
 .v-select { flex: 0 1 240px; }
+.number { min-width: 0; padding: 0; text-decoration: underline; text-underline-offset: 3px; }
 </style>

@@ -56,8 +56,8 @@ const termOf = (code: string) => {
       />
       <template v-else>
         <p class="second">
-          Every file is read as its student sees it: requirements, plan and checks. With twenty thousand students it takes about a minute;
-          people are served meanwhile. Nothing is changed.
+          Every file is read as its student sees it: requirements, plan and checks. With twenty thousand students it takes a few
+          minutes; people are served meanwhile. Nothing is changed.
         </p>
         <ActButton :main="!found" @click="begin">{{ found ? 'Work it out anew' : 'Work it out' }}</ActButton>
       </template>

@@ -1,0 +1,232 @@
+import { createHash, randomUUID } from 'node:crypto'
+import { Agent, request } from 'node:http'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { sql } from 'drizzle-orm'
+import { sealSession } from 'h3'
+import { arrivalsAt, fitService, type Served, simulateMorning } from '@ridgeway/core/registration'
+import { bundlesOf } from '@ridgeway/core/weeks'
+import { COURSES } from '../../demo/courses'
+import { loadLarge } from '../../demo/large'
+import { Random } from '../../demo/random'
+import { KeptCollege } from '../../server/college/college'
+import type { Database as Direct } from '../../server/db/connect'
+import { Database } from '../../server/db/database'
+import * as s from '../../server/db/schema'
+import { readStamp } from '../../server/db/store/college'
+import { ensureBuild, freePort, startServer, STATE } from '../command/machine.mjs'
+import { type Figure, quantile, round } from './figure'
+
+const TERM = '2027SP'
+const PEOPLE = Number(process.env.MORNING_PEOPLE ?? 20_000)
+/** Waves of an opening, and milliseconds between two of them. */
+const WAVES = 3
+const BETWEEN = 45_000
+/** As the lanes of a server are made. */
+const LANES = { lanes: 2, most: 8 }
+/** A page that is told to try again does so after so long. */
+const AGAIN_MS = 1000
+const SECRET = 'demo-only-secret-demo-only-secret-0'
+const HASH = 'a password that nobody has'
+/** Milliseconds by which somebody came clearly before somebody else. */
+const CLEARLY_MS = 200
+/** Milliseconds in which presses that are served tell how many are served at most. */
+const WINDOW = 5000
+
+interface Pressed extends Served { student: number, tries: number }
+
+/**
+ * An opening played against a running server: everybody presses once, in waves, as their own browser would, and tries again when told to.
+ * What each of them lives through is measured; then the same morning is worked out on paper, held against it, and drawn for ten and a
+ * hundred times as many.
+ */
+export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
+  await ensureBuild()
+  await loadLarge(db, { students: PEOPLE, tell: (done, of) => console.error(`large college: ${done} of ${of} students`) })
+  const presses = await lineUp(db, url)
+  const cookies = await signIn(db, [...presses.keys()])
+  const server = await startServer({ databaseUrl: url, port: await freePort(), demo: true, log: join(STATE, 'morning.log'),
+    env: { NUXT_SESSION_PASSWORD: SECRET } })
+  try {
+    const random = new Random(9)
+    const students = random.shuffle([...presses.keys()])
+    const each = Math.ceil(students.length / WAVES)
+    const arrivals = Array.from({ length: WAVES }, (_, wave) =>
+      arrivalsAt(wave * BETWEEN, Math.min(each, students.length - wave * each), () => random.next())).flat().sort((a, b) => a - b)
+    // Before the first press the server has read the term, as it has on such a morning.
+    await press(server.address, cookies.get(students[0]!)!, students[0]!, [])
+    const pages: number[] = []
+    let over = false
+    const probing = probe(server.address, cookies, students, pages, () => over)
+    const began = performance.now()
+    const pressed = await Promise.all(arrivals.map(async (came, i): Promise<Pressed> => {
+      await wait(Math.max(0, came - (performance.now() - began)))
+      return pressUntilAnswered(server.address, cookies.get(students[i]!)!, students[i]!, presses.get(students[i]!)!, began, came)
+    }))
+    over = true
+    await probing
+    return await figuresOf(db, pressed, pages, arrivals)
+  }
+  finally {
+    await server.stop()
+  }
+}
+
+/** Nobody is registered, every gate is open, and everybody has lined up what they plan, with a backup and the waitlist behind it. */
+async function lineUp(db: Direct, url: string): Promise<Map<number, number[]>> {
+  for (const table of ['registrations', 'waitlist_entries', 'ledger', 'money_entries', 'line_up_rows', 'holds', 'openings'])
+    await db.execute(sql.raw(`DELETE FROM ${table}`))
+  const moment = '2026-11-10 16:00:00'
+  await db.execute(sql`UPDATE seat_pools SET taken = 0, held = 0`)
+  await db.execute(sql`UPDATE students SET program_confirmed = TRUE`)
+  await db.execute(sql`UPDATE clock_setting SET demo_now = ${moment}, set_at = UTC_TIMESTAMP(3)`)
+  await db.insert(s.openings).values({ term: TERM, from: '2026-11-09T15:00:00.000Z', program: null, earnedMin: 0, words: 'everybody' })
+  await db.execute(sql`INSERT IGNORE INTO sign_offs (student, term, advisor, signed_at, note, copy)
+    SELECT person, ${TERM}, IFNULL(advisor, 1), ${moment}, '', '[]' FROM students`)
+  await db.execute(sql`INSERT IGNORE INTO terms_acceptances (student, term, accepted_at) SELECT person, ${TERM}, ${moment} FROM students`)
+  await db.execute(sql`UPDATE college_stamp SET version = version + 1`)
+  const store = new Database(url, 2)
+  const sections = await store.read(async own => (await new KeptCollege().at(own, (await readStamp(own)).catalog)).sections.now(own, TERM))
+  await store.close()
+  const random = new Random(3)
+  const byCourse = new Map<string, typeof sections>()
+  for (const section of sections) byCourse.set(section.course, [...byCourse.get(section.course) ?? [], section])
+  const parts = new Map(COURSES.map(course => [course.code, course.parts]))
+  const bundles = new Map([...byCourse].map(([code, list]) => [code, bundlesOf({ code,
+    parts: parts.get(code.replace(/^([A-Z]{3})[A-Z] /, '$1 ')) ?? ['lecture'] }, list).map(bundle => bundle.sections.map(one => one.id))]))
+  const planned = (await db.execute(sql`SELECT p.student, e.course FROM plan_entries e JOIN plans p ON p.id = e.plan
+    WHERE p.is_current AND p.deleted_at IS NULL AND e.term = ${TERM} ORDER BY p.student, e.course`) as unknown as
+    [{ student: number, course: string }[]])[0]
+  const rows = planned.flatMap(({ student, course }, position) => {
+    const found = bundles.get(course) ?? []
+    if (found.length === 0) return []
+    const first = random.between(0, found.length - 1)
+    return [{ student, term: TERM, course, position, sectionIds: found[first]!, waitIfFull: true,
+      backups: found.length > 1 ? [found[(first + 1) % found.length]!] : [] }]
+  })
+  for (let at = 0; at < rows.length; at += 1000) await db.insert(s.lineUpRows).values(rows.slice(at, at + 1000))
+  const kept = await db.select({ id: s.lineUpRows.id, student: s.lineUpRows.student }).from(s.lineUpRows)
+  const byStudent = new Map<number, number[]>()
+  for (const row of kept) byStudent.set(row.student, [...byStudent.get(row.student) ?? [], row.id])
+  return byStudent
+}
+
+/** A session for everybody, as signing in would begin it: twenty thousand passwords would take the machine half an hour. */
+async function signIn(db: Direct, students: readonly number[]): Promise<Map<number, string>> {
+  const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
+  await db.execute(sql`UPDATE people SET password_hash = ${HASH} WHERE role = 'student'`)
+  const cookies = new Map<number, string>()
+  const rows = []
+  for (const person of students) {
+    const secret = randomUUID()
+    const session = { id: randomUUID(), createdAt: Date.now(), data: { secure: { session: secret } } }
+    const event = { context: { sessions: { 'nuxt-session': session } } } as never
+    cookies.set(person, `nuxt-session=${await sealSession(event, { password: SECRET, name: 'nuxt-session', maxAge: 8 * 3600 })}`)
+    rows.push({ id: sha256(secret), person, started: '2026-11-10T12:00:00.000Z', until: '2099-01-01T00:00:00.000Z', mark: sha256(HASH) })
+  }
+  for (let at = 0; at < rows.length; at += 1000) await db.insert(s.sessions).values(rows.slice(at, at + 1000))
+  return cookies
+}
+
+const agent = new Agent({ keepAlive: true, maxSockets: 1024 })
+function ask(address: string, method: string, path: string, cookie: string, body?: string): Promise<{ status: number, text: string }> {
+  return new Promise((done) => {
+    const sent = request(`${address}${path}`, { method, agent, headers: { cookie, origin: address,
+      ...body ? { 'content-type': 'application/json' } : {} } }, (response) => {
+      const parts: Buffer[] = []
+      response.on('data', (part: Buffer) => parts.push(part))
+      response.on('end', () => done({ status: response.statusCode ?? 0, text: Buffer.concat(parts).toString() }))
+    })
+    sent.on('error', () => done({ status: 0, text: '' }))
+    sent.end(body)
+  })
+}
+
+const press = (address: string, cookie: string, student: number, rowIds: readonly number[], key: string = randomUUID()) =>
+  ask(address, 'POST', `/api/students/${student}/registrations`, cookie, JSON.stringify({ term: TERM, key, rowIds }))
+
+async function pressUntilAnswered(address: string, cookie: string, student: number, rowIds: readonly number[], began: number,
+  came: number): Promise<Pressed> {
+  const key = randomUUID()
+  for (let tries = 1; ; tries++) {
+    const { status, text } = await press(address, cookie, student, rowIds, key)
+    if (status === 200) return { student, came, answered: performance.now() - began, tries }
+    if (status !== 503 && status !== 0) throw new Error(`a press was answered ${status}: ${text.slice(0, 200)}`)
+    await wait(AGAIN_MS)
+  }
+}
+
+/** Others look at their files meanwhile. */
+async function probe(address: string, cookies: ReadonlyMap<number, string>, students: readonly number[], times: number[],
+  isOver: () => boolean) {
+  for (let i = 0; !isOver(); i++) {
+    const student = students[i * 7 % students.length]!
+    const began = performance.now()
+    const { status } = await ask(address, 'GET', `/api/students/${student}?term=${TERM}`, cookies.get(student)!)
+    times.push(status === 200 ? performance.now() - began : Number.POSITIVE_INFINITY)
+    await wait(250)
+  }
+}
+
+async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[],
+  arrivals: readonly number[]): Promise<Figure[]> {
+  const waits = pressed.map(one => one.answered - one.came)
+  const order = await overtaken(db, pressed)
+  const [wrong] = (await db.execute(sql`SELECT COUNT(*) n FROM seat_pools p LEFT JOIN (SELECT pool, COUNT(*) n FROM registrations
+    GROUP BY pool) r ON r.pool = p.id WHERE p.taken <> IFNULL(r.n, 0) OR p.taken + p.held > p.capacity`) as unknown as [{ n: number }[]])[0]
+  const [made] = (await db.execute(sql`SELECT COUNT(*) n FROM registrations WHERE credits > 0`) as unknown as [{ n: number }[]])[0]
+  // How many are served in the busiest seconds, and what a press takes when nobody else is there.
+  const ends = pressed.map(one => one.answered).sort((a, b) => a - b)
+  let most = 0
+  for (let from = 0, to = 0; to < ends.length; to++) {
+    while (ends[to]! - ends[from]! > WINDOW) from++
+    most = Math.max(most, to - from + 1)
+  }
+  const rate = most / WINDOW
+  const alone = quantile(waits, 0.02)
+  const service = { ...LANES, ...fitService([{ presses: 1, ms: alone }, { presses: LANES.most, ms: LANES.lanes * LANES.most / rate }]) }
+  const paper = simulateMorning(arrivals, 1, service).map(one => one.answered - one.came)
+  const at = (list: readonly number[], share: number) => quantile(list, share) / 1000
+  const drawn = [10, 100].map((times) => {
+    const people = arrivals.flatMap(one => Array.from({ length: times }, (_, i) => one + i / times))
+    const here = simulateMorning(people, 1, service).map(one => one.answered - one.came)
+    // How much faster it all would have to be, in powers of two, for nineteen of twenty to wait as they do now.
+    let faster = 1
+    for (; faster < 4096; faster *= 2) {
+      const then = simulateMorning(people, 1, { ...service, base: service.base / faster, each: service.each / faster })
+      if (quantile(then.map(one => one.answered - one.came), 0.95) <= quantile(waits, 0.95) * 1.1) break
+    }
+    return { name: `morning on paper, ${times} times as many`, value: round(at(here, 0.5)), unit: 's median',
+      ratio: round(at(here, 0.5) / at(waits, 0.5)), target: '', ok: null,
+      reference: `p95 ${round(at(here, 0.95))} s on this machine; as quick as now with ${faster} times its speed` } satisfies Figure
+  })
+  return [
+    { name: 'morning presses served', value: round(rate * 1000), unit: 'a second', ratio: null,
+      reference: `in the busiest ${WINDOW / 1000} s; ${pressed.length} people, ${Number(made!.n)} courses registered`,
+      target: '', ok: null },
+    { name: 'morning time to a result', value: round(at(waits, 0.5)), unit: 's median', ratio: round(at(paper, 0.5) / at(waits, 0.5)),
+      reference: `p95 ${round(at(waits, 0.95))} s, longest ${round(Math.max(...waits) / 1000)} s; on paper ${round(at(paper, 0.5))}, p95 ${
+        round(at(paper, 0.95))}; tried again ${pressed.filter(one => one.tries > 1).length}`, target: '', ok: null },
+    { name: 'morning first come, first served', value: round(order.share * 100, 3), unit: '%', ratio: null,
+      reference: `who wait though they came before somebody who has a seat of the section, by more than ${CLEARLY_MS} ms; by ${
+        round(order.longest)} ms at most`, target: '≤ 1', ok: order.share <= 0.01 },
+    { name: 'morning seats that are wrong', value: Number(wrong!.n), unit: '', ratio: null, reference: 'oversold, or not those registered',
+      target: '0', ok: Number(wrong!.n) === 0 },
+    { name: 'morning pages meanwhile', value: round(quantile(pages, 0.95)), unit: 'ms p95', ratio: null,
+      reference: `median ${round(quantile(pages, 0.5))}, ${pages.length} files looked at, ${
+        pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
+    ...drawn,
+  ]
+}
+
+/** Of those who wait for a section, how many came clearly before somebody who has a seat in it. */
+async function overtaken(db: Direct, pressed: readonly Pressed[]): Promise<{ share: number, longest: number }> {
+  const came = new Map(pressed.map(one => [one.student, one.came]))
+  const of = async (text: string) => (await db.execute(sql.raw(text)) as unknown as [{ student: number, section: number }[]])[0]
+  const last = new Map<number, number>()
+  for (const { student, section } of await of('SELECT student, section FROM registrations'))
+    last.set(section, Math.max(last.get(section) ?? 0, came.get(student) ?? 0))
+  const by = (await of('SELECT student, section FROM waitlist_entries WHERE offer_until IS NULL'))
+    .map(({ student, section }) => (last.get(section) ?? 0) - (came.get(student) ?? 0))
+  return { share: by.length === 0 ? 0 : by.filter(one => one > CLEARLY_MS).length / by.length, longest: Math.max(0, ...by) }
+}

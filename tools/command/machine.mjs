@@ -93,7 +93,16 @@ export function ensurePackages(wanted) {
     run(root ? 'apt-get' : 'sudo', [...(root ? [] : ['apt-get']), ...args], { stdio: ['ignore', 'ignore', 'inherit'],
       env: { DEBIAN_FRONTEND: 'noninteractive' } })
   apt(['update', '-q'])
-  apt(['install', '-y', '-q', '--no-install-recommends', ...missing])
+  // A package that brings a service of the whole machine must not start it: databases here are our own, and stopped with us.
+  const policy = '/usr/sbin/policy-rc.d'
+  const holds = root && !existsSync(policy)
+  if (holds) writeFileSync(policy, '#!/bin/sh\nexit 101\n', { mode: 0o755 })
+  try {
+    apt(['install', '-y', '-q', '--no-install-recommends', ...missing])
+  }
+  finally {
+    if (holds) rmSync(policy, { force: true })
+  }
 }
 
 export const MARIADB = [{ command: 'my_print_defaults', name: 'mariadb-client-core' }, { command: 'mariadbd', name: 'mariadb-server-core' },

@@ -206,10 +206,11 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
     { name: 'morning presses served', value: round(rate * 1000), unit: 'a second', ratio: null,
       reference: `in the busiest ${WINDOW / 1000} s; ${pressed.length} people, ${Number(made!.n)} courses registered`,
       target: '', ok: null },
-    { name: 'morning time to a result', value: round(at(waits, 0.5)), unit: 's median', ratio: isBusy ? round(at(paper, 0.5) / at(waits, 0.5)) : null,
+    { name: 'morning time to a result', value: round(at(waits, 0.5)), unit: 's median',
+      ratio: isBusy ? round(at(paper, 0.5) / at(waits, 0.5)) : null,
       reference: `p95 ${round(at(waits, 0.95))} s, longest ${round(Math.max(...waits) / 1000)} s; ${isBusy
         ? `on paper ${round(at(paper, 0.5))}, p95 ${round(at(paper, 0.95))}`
-        : 'nobody stood in line for long, so that nothing is drawn on paper'}; tried again ${pressed.filter(one => one.tries > 1).length}`, target: '', ok: null },
+        : 'nobody stood in line for long: no paper'}; tried again ${pressed.filter(one => one.tries > 1).length}`, target: '', ok: null },
     { name: 'morning first come, first served', value: round(order.share * 100, 3), unit: '%', ratio: null,
       reference: `who wait though they came before somebody who has a seat of the section, by more than ${CLEARLY_MS} ms; by ${
         round(order.longest)} ms at most`, target: '≤ 1', ok: order.share <= 0.01 },

@@ -47,13 +47,13 @@ function download() {
     <v-data-table :headers="programs" :items="found.programs" :items-per-page="15">
       <template #[`item.program`]="{ item }">{{ item.program || 'no program' }}</template>
       <template #[`item.students`]="{ item }"
-        ><v-btn class="number" variant="text" density="compact" @click="choose(item.program, 'all')">{{ item.students }}</v-btn></template
+        ><v-btn class="press" variant="text" density="compact" @click="choose(item.program, 'all')">{{ item.students }}</v-btn></template
       >
       <template #[`item.finishes`]="{ item }"
         ><span class="small">{{ whenOf(item) || 'nobody' }}</span></template
       >
       <template v-for="kind in ['open', 'blocked', 'low'] as const" :key="kind" #[`item.${kind}`]="{ item }"
-        ><v-btn v-if="item[kind]" class="number" variant="text" density="compact" @click="choose(item.program, kind)"
+        ><v-btn v-if="item[kind]" class="press" variant="text" density="compact" @click="choose(item.program, kind)"
           >{{ item[kind] }}</v-btn
         ><span v-else class="second">none</span></template
       >
@@ -82,5 +82,5 @@ section { padding: 10px 16px; margin: 0 0 12px; }
 header { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
 h2 { flex: 1 1 auto; }
 .v-select { flex: 0 1 240px; }
-.number { min-width: 0; padding: 0; text-decoration: underline; text-underline-offset: 3px; }
+.press { min-width: 0; padding: 0; text-decoration: underline; text-underline-offset: 3px; }
 </style>

@@ -157,7 +157,7 @@ export class Database {
       return await work({ connection, executor: this.executorOf(connection) })
     }
     catch (problem) {
-      broken = overdue || isConnectionLost(problem)
+      broken = overdue || isConnectionLost(problem) || problem instanceof InDoubt
       if (problem instanceof InDoubt || problem instanceof KeptBefore) throw problem
       if (overdue) throw new Unavailable('the database did not answer in time', { cause: problem })
       if (broken) throw new Unavailable('the connection to the database was lost', { cause: problem })

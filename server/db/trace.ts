@@ -8,12 +8,10 @@ export interface Trace { begun: number, spans: Span[] }
 const MOST = 40
 const traces = new AsyncLocalStorage<Trace>()
 
-/** From here on what this request waits for is written down, whoever does it. */
-export function beginTrace(): Trace {
-  const trace = { begun: performance.now(), spans: [] }
-  traces.enterWith(trace)
-  return trace
-}
+export const beginTrace = (): Trace => ({ begun: performance.now(), spans: [] })
+
+/** While the work goes on, what it waits for is written down in the trace, whoever does it. */
+export const traced = <T>(trace: Trace | undefined, work: () => T): T => trace ? traces.run(trace, work) : work()
 
 /** Writes down a stretch that began at a moment of `performance.now()` and ends now. */
 export function noteSpan(what: string, began: number): void {

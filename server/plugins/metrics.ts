@@ -8,7 +8,8 @@ export default defineNitroPlugin((nitro) => {
   const metrics = useMetrics()
   const log = useLog()
   nitro.hooks.hook('request', (event) => {
-    const trace = beginTrace()
+    // A hook has a context of its own: the route takes the trace up again.
+    const trace = event.context.trace = beginTrace()
     event.node.res.once('close', () => {
       const { res } = event.node
       if (String(res.getHeader('content-type') ?? '').startsWith('text/event-stream')) return

@@ -11,6 +11,7 @@ import { readStamp } from '../db/store/college'
 import { advisorOf, countTries, readVisitors, type Visitor } from '../db/store/people'
 import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
 import { visitorByToken } from '../db/store/tokens'
+import { type Trace, traced } from '../db/trace'
 import { FILE_VIEWS } from '../views/file-views'
 import { announce } from '../views/news'
 import { readJson } from './body'
@@ -103,7 +104,7 @@ export function answering<Result>(answer: (event: H3Event) => Promise<Result>) {
   return defineEventHandler(async (event) => {
     try {
       setHeader(event, 'Cache-Control', 'no-store')
-      return await answer(event)
+      return await traced(event.context.trace as Trace | undefined, () => answer(event))
     }
     catch (problem) {
       // A problem is an answer of its own kind; clients meet it as an error, never as the route's result.

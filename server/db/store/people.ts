@@ -118,9 +118,9 @@ export async function* rangesOf(ids: readonly number[]): AsyncGenerator<readonly
   }
 }
 
-/** Everybody who has a file, by number. */
-export const studentIds = async (db: Executor) =>
-  (await plain<{ id: number }>(db, 'SELECT person id FROM students ORDER BY person')).map(row => row.id)
+/** Everybody who has a file and was not erased, by number. */
+export const studentIds = async (db: Executor) => (await plain<{ id: number }>(db,
+  'SELECT s.person id FROM students s JOIN people p ON p.id = s.person AND p.erased_at IS NULL ORDER BY s.person')).map(row => row.id)
 
 /** The version of every student's file, by student. */
 export const fileVersions = async (db: Executor) => new Map((await plain<{ id: number, version: number }>(db,

@@ -1,4 +1,7 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { freePort, startServer, STATE } from '../../tools/command/machine.mjs'
 import { Client, close } from './client'
 
 /** What a server counts of itself, for the office's page and for monitoring in the common text format. */
@@ -49,5 +52,27 @@ describe('the figures of a server', () => {
     const { token } = await edda.json<{ token: string }>('POST', '/api/tokens', { name: 'monitoring', scope: 'read', days: 1 })
     const byToken = await fetch(`${edda.address}/api/metrics`, { headers: { authorization: `Bearer ${token}` } })
     expect([byToken.status, (await byToken.text()).includes('ridgeway_request_seconds')]).toEqual([200, true])
+  })
+})
+
+describe('a slow request', () => {
+  it('is told with what it waited for, on the page and in the log, without a name or a number of anybody', async () => {
+    const log = join(STATE, 'slow.log')
+    // Here everything is slow that takes any time at all.
+    const server = await startServer({ databaseUrl: process.env.DATABASE_URL!, port: await freePort(), demo: true, log,
+      env: { RIDGEWAY_SLOW_MS: '0' } })
+    const tamsin = await Client.signIn('tamsin', 'larkmoor', server.address)
+    expect((await tamsin.call('GET', '~?term=2027SP')).status).toBe(200)
+    interface Slow { route: string, ms: number, spans: { what: string, at: number, ms: number }[] }
+    const { slow } = await edda.at(server.address).json<{ slow: Slow[] }>('GET', '/api/server')
+    await server.stop()
+    const file = slow.find(one => one.route === '/api/students/:id')!
+    expect(file.spans.map(span => span.what)).toContain('database')
+    // Who asks is looked up first, then the file is read: two stretches within the whole.
+    expect(file.spans.filter(span => span.what === 'database').length).toBeGreaterThanOrEqual(2)
+    for (const span of file.spans) expect(span.at + span.ms).toBeLessThanOrEqual(file.ms + 2)
+    const lines = readFileSync(log, 'utf8').split('\n').filter(line => line.includes('slow request'))
+    expect(lines.some(line => line.includes('/api/students/:id') && line.includes('database'))).toBe(true)
+    expect(lines.join()).not.toMatch(/tamsin|students\/\d/)
   })
 })

@@ -3,7 +3,7 @@ import { writeMail } from '@ridgeway/words'
 import { type KeptCollege, presentInstant } from '../college/college'
 import type { Database } from '../db/database'
 import { readStamp } from '../db/store/college'
-import { claimMail, mailAgain, markMailed } from '../db/store/notices'
+import { claimMail, isMailDue, mailAgain, markMailed } from '../db/store/notices'
 
 /** Notices that go in one mail at most, and mails that go in one turn. */
 const MOST_IN_ONE = 40
@@ -39,6 +39,7 @@ function mailerFor(server: string): Transporter {
  * be sent again under the same message id, by which mail programs know it for the same mail.
  */
 export async function sendMail(database: Database, kept: KeptCollege, way: MailWay): Promise<void> {
+  if (!await database.read(async db => isMailDue(db, presentInstant(await readStamp(db))))) return
   for (let n = 0; n < MOST_MAILS; n++) {
     const claimed = await database.write(async (tx) => {
       const stamp = await readStamp(tx)

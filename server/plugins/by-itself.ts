@@ -10,8 +10,8 @@ import { payForCrowd } from '../standins/payers'
 import { postGrades } from '../standins/registry'
 import { announce } from '../views/news'
 
-/** What happens by itself, with the milliseconds after which it is looked at again; `work` can say another time. */
-type Task = readonly [everyMs: number, work: () => Promise<unknown>]
+/** What happens by itself, with the milliseconds after which it is looked at again, unless the work says others by `again`. */
+type Task = readonly [everyMs: number, work: (again: (ms: number) => void) => Promise<unknown>]
 
 const tell = async (changed: Promise<number[]>) => {
   for (const student of await changed) announce(student)
@@ -44,7 +44,7 @@ const ALWAYS: readonly Task[] = [
 const DEMO: readonly Task[] = [
   [400, () => tell(answerAtDesk(useDatabase(), useKeptCollege()))],
   [3000, () => tell(postGrades(useDatabase(), useKeptCollege()))],
-  [1000, () => pressForCrowd(useDatabase(), useKeptCollege(), useLanes, announce)],
+  [1000, async again => again(await pressForCrowd(useDatabase(), useKeptCollege(), useLanes, announce))],
 ]
 
 /** Every server does all of it beside its other work; a database that does not answer is asked again at the next turn. */
@@ -56,11 +56,12 @@ export default defineNitroPlugin((nitro) => {
     if (stopped) return
     const timer = setTimeout(async () => {
       timers.delete(timer)
-      const working = work().catch(() => everyMs)
+      let next = everyMs
+      const working = work((ms) => { next = ms }).catch(() => undefined)
       atWork.add(working)
-      const next = await working
+      await working
       atWork.delete(working)
-      repeat([everyMs, work], typeof next === 'number' ? next : everyMs)
+      repeat([everyMs, work], next)
     }, after)
     timers.add(timer)
   }

@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { freePort, startServer, STATE } from '../../tools/command/machine.mjs'
-import { Client, close } from './client'
+import { Client, close, db } from './client'
 
 /** What a server counts of itself, for the office's page and for monitoring in the common text format. */
 let edda: Client
@@ -74,5 +75,18 @@ describe('a slow request', () => {
     const lines = readFileSync(log, 'utf8').split('\n').filter(line => line.includes('slow request'))
     expect(lines.some(line => line.includes('/api/students/:id') && line.includes('database'))).toBe(true)
     expect(lines.join()).not.toMatch(/tamsin|students\/\d/)
+  })
+})
+
+describe('a server that nobody asks', () => {
+  it('looks whether something is to be done, and writes nothing', async () => {
+    const count = async () => {
+      const [rows] = await db.execute(sql`SHOW GLOBAL STATUS WHERE Variable_name IN ('Com_select', 'Com_commit')`) as unknown as
+        [{ Variable_name: string, Value: string }[]]
+      return Object.fromEntries(rows.map(row => [row.Variable_name, Number(row.Value)])) as { Com_select: number, Com_commit: number }
+    }
+    const before = await count()
+    await expect.poll(async () => (await count()).Com_select - before.Com_select, { timeout: 60_000, interval: 200 }).toBeGreaterThan(80)
+    expect((await count()).Com_commit - before.Com_commit).toBeLessThan(8)
   })
 })

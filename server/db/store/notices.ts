@@ -29,6 +29,9 @@ export const keepWish = (tx: Executor, person: number, wish: NoticeWish) =>
   plain(tx, 'INSERT INTO notice_wishes (person, wish) VALUES (?, ?) ON DUPLICATE KEY UPDATE wish = VALUES(wish)', [person, wish])
 
 export interface ToMail { id: number, person: number, name: string, email: string, notice: Notice, tries: number, isOwn: boolean }
+/** Whether anything is due for mail; looked at often, and mostly nothing is. */
+export const isMailDue = async (db: Executor, now: string) => (await plain(db,
+  'SELECT 1 FROM notices WHERE mail IN (\'wait\', \'claimed\') AND mail_at <= ? LIMIT 1', [fromInstantText(now)])).length > 0
 /**
  * Claims notices that are due for mail, all of one person's together; another server passes them over. They are free again after
  * `until`, so that nothing is lost with a server that dies.

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import type { StudentProgress } from '@ridgeway/core/office'
-import { readStanding } from '@ridgeway/core/planning'
+import { readOutlook } from '@ridgeway/core/planning'
 import { type College, KeptCollege, programsAt } from '../college/college'
 import { fileOf, planIn } from '../college/student'
 import { Database } from '../db/database'
@@ -34,8 +34,6 @@ function progressOf(dossier: Dossier, { catalog: all, ...rest }: College, today:
   const programs = programsAt({ catalog: all, ...rest }, dossier.programs)
   const catalog = { ...all, programs }
   const term = all.terms.at(-1)?.code ?? ''
-  const standing = readStanding(fileOf(dossier, { catalog: all, ...rest }, term, planIn(dossier).plan, today), catalog, today)
-  return { id: dossier.id, name: dossier.name, program: dossier.programs[0] ?? '', earned: standing.earned, finish: standing.finish,
-    blockers: standing.checks.filter(check => check.severity === 'blocker').length,
-    isLow: standing.checks.some(check => check.kind === 'gpa' && check.rule.reading.kind === 'gpa' && check.rule.reading.now !== null) }
+  const file = fileOf(dossier, { catalog: all, ...rest }, term, planIn(dossier).plan, today)
+  return { id: dossier.id, name: dossier.name, program: dossier.programs[0] ?? '', ...readOutlook(file, catalog, today) }
 }

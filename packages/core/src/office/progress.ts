@@ -1,19 +1,12 @@
 import { type TermCode, termOrder } from '../catalog'
+import type { Outlook } from '../planning'
 
 /** What is known of one student once the whole file was worked out. */
-export interface StudentProgress {
+export interface StudentProgress extends Outlook {
   id: number
   name: string
   /** The first of the student's programs with its catalog year; empty where there is none. */
   program: string
-  /** Credits earned, in hundredths. */
-  earned: number
-  /** The term in which all programs are finished as it is planned; null where the plan does not come to an end. */
-  finish: TermCode | null
-  /** Checks of the plan that forbid something. */
-  blockers: number
-  /** An average that a program asks for is below it now. */
-  isLow: boolean
 }
 
 /** Students of one program together. */

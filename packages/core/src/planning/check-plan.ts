@@ -1,7 +1,8 @@
 import type { Credits } from '../catalog/types'
 import { lineRef } from '../record/ids'
 import { creditsToTotal } from '../requirements/reach'
-import type { ProgramReport } from '../requirements/report'
+import type { ProgramReport, ProgramSums } from '../requirements/report'
+import { isBelow } from '../requirements/rules'
 import type { CheckFinding, CheckInput, PlanCheck } from './checks'
 import { findProblems, isIntended } from './find-problems'
 import { findOffPath } from './off-path'
@@ -32,7 +33,7 @@ function findUnreached(report: ProgramReport, placeholders: readonly Placeholder
   const rules = report.rules.flatMap((rule) => {
     const { reading } = rule
     if (reading.kind === 'milestone' || rule.state !== 'open') return []
-    if (reading.kind === 'gpa') return reading.now === null ? [] : [about(rule.id, { kind: 'gpa', program: report.title, rule })]
+    if (reading.kind === 'gpa') return !isBelow(rule) ? [] : [about(rule.id, { kind: 'gpa', program: report.title, rule })]
     const held = heldOf(report, placeholders)
     // While lines are open, their credits are lacking in the total as well: one thing to mend, said once.
     if (open > 0 || (reading.kind === 'total' && reading.withPlan + held >= reading.asked)) return []
@@ -48,25 +49,25 @@ function findUnreached(report: ProgramReport, placeholders: readonly Placeholder
 }
 
 /** Whether a program's lines and its total are all covered by record, plan and the places held. */
-export function isCovered(report: ProgramReport, placeholders: readonly Placeholder[]): boolean {
+export function isCovered(report: ProgramSums, placeholders: readonly Placeholder[]): boolean {
   return report.open - heldCredits(report, placeholders) === 0
     && report.overlays.every(line => line.open <= heldFor(report, line.id, placeholders))
     && lackingInTotal(report, placeholders) === 0
 }
 
 /** Credits that a program's total lacks with record, plan and places held; 0 where it has no total. */
-export const lackingInTotal = (report: ProgramReport, placeholders: readonly Placeholder[]): Credits =>
+export const lackingInTotal = (report: ProgramSums, placeholders: readonly Placeholder[]): Credits =>
   Math.max(0, creditsToTotal(report) - heldOf(report, placeholders))
 
-const heldFor = (report: ProgramReport, line: string, placeholders: readonly Placeholder[]): Credits =>
+const heldFor = (report: ProgramSums, line: string, placeholders: readonly Placeholder[]): Credits =>
   placeholders.reduce((sum, place) => place.line === lineRef(report.code, line) ? sum + place.credits : sum, 0)
 
 /** Credits that places held for a program's lines will bring, whatever the lines lack. */
-const heldOf = (report: ProgramReport, placeholders: readonly Placeholder[]): Credits =>
+const heldOf = (report: ProgramSums, placeholders: readonly Placeholder[]): Credits =>
   report.areas.flatMap(area => area.lines).reduce((sum, line) => sum + heldFor(report, line.id, placeholders), 0)
 
 /** Credits that placeholders hold of what a program has open: never more than each line lacks. */
-export function heldCredits(report: ProgramReport, placeholders: readonly Placeholder[]): Credits {
+export function heldCredits(report: ProgramSums, placeholders: readonly Placeholder[]): Credits {
   return report.areas.flatMap(area => area.lines).reduce(
     (sum, line) => line.setAside ? sum : sum + Math.min(heldFor(report, line.id, placeholders), line.open),
     0,

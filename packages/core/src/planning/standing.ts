@@ -6,7 +6,7 @@ import { factsOf } from '../record/facts'
 import { parseLineRef } from '../record/ids'
 import { Reach, type ReachInput } from '../requirements/reach'
 import type { ReportInput } from '../requirements/prepare'
-import type { ProgramReport } from '../requirements/report'
+import type { ProgramReport, ProgramSums } from '../requirements/report'
 import { type ProgramsInput, readTogether, type SharingBetween } from '../requirements/together'
 import type { Program, SharingRule } from '../requirements/types'
 import { checkPlan, heldCredits, isCovered, lackingInTotal } from './check-plan'
@@ -64,14 +64,19 @@ function standingWith(items: CourseItem[], { reports, asked }: Pick<Standing, 'r
     gpa: gpa(averagedAttempts(file.record, catalog), catalog.scale),
     earned: earnedCredits(file.record, catalog),
     loads: catalog.terms.map(term => loadOf(term, items, file, today)),
-    finish: reports.every(report => isCovered(report, file.placeholders)) ? lastTerm([...items, ...file.placeholders]) : null,
+    finish: finishOf(reports, items, file),
     unplaced: Math.max(open - held, ...reports.map(report => lackingInTotal(report, file.placeholders))),
     offPath: findOffPath(input, reports).map(item => item.id),
   }
 }
 
+/** Last term with a course or a place held in it, when nothing of all programs is left open; null while something is. */
+export const finishOf = (reports: readonly ProgramSums[], items: readonly CourseItem[],
+  { placeholders }: Pick<StudentFile, 'placeholders'>): TermCode | null =>
+  reports.every(report => isCovered(report, placeholders)) ? lastTerm([...items, ...placeholders]) : null
+
 /** A file as it reads on a date: what is registered in a term that has begun is under way. */
-function asOf(file: StudentFile, { terms }: Pick<Catalog, 'terms'>, today: LocalDate): StudentFile {
+export function asOf(file: StudentFile, { terms }: Pick<Catalog, 'terms'>, today: LocalDate): StudentFile {
   const begun = new Set(terms.filter(term => term.start <= today).map(term => term.code))
   if (!file.record.some(item => item.state === 'registered' && item.term && begun.has(item.term))) return file
   return { ...file, record: file.record.map(item => item.state === 'registered' && item.term && begun.has(item.term)
@@ -98,9 +103,15 @@ export function movesFor(check: PlanCheck, file: StudentFile, catalog: Catalog, 
 }
 
 /** Reads all programs of a student as one, in the student's order, under their sharing rules. */
-export function readPrograms(programs: readonly Program[], items: readonly CourseItem[],
-  file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: ProgramRules, nodeLimit?: number) {
-  const asked: ProgramsInput = {
+export function readPrograms(...asking: Parameters<typeof programsAsked>) {
+  const asked = programsAsked(...asking)
+  return { reports: readTogether(asked), asked }
+}
+
+/** What all programs of a student are read from. */
+export function programsAsked(programs: readonly Program[], items: readonly CourseItem[],
+  file: Pick<StudentFile, 'entries' | 'usePins' | 'exceptions' | 'milestones'>, catalog: ProgramRules, nodeLimit?: number): ProgramsInput {
+  return {
     programs: programs.map((program): ReportInput => ({
       program,
       items,
@@ -115,7 +126,6 @@ export function readPrograms(programs: readonly Program[], items: readonly Cours
     ...(catalog.programsPolicy ? { policy: catalog.programsPolicy } : {}),
     ...(nodeLimit ? { nodeLimit } : {}),
   }
-  return { reports: readTogether(asked), asked }
 }
 
 /** What the two programs say about each other: rules of either hold for both. */

@@ -146,20 +146,43 @@ interface UsedPart {
   used: { course: CourseItem, item: AllocationItem, index: number }[]
 }
 
+/**
+ * What of a report is the same for all uses that fill as much, save where it says so: what is open, the overlays, and the rules. Averages
+ * over the program's own courses, and which line an open credit stands on, are as these uses have them.
+ */
+export type ProgramSums = Omit<ProgramReport, 'unused' | 'couldCount' | 'notShared' | 'brokenPins'>
+
 /** What is told of a program once it is known which item fills which of its compiled lines (-1 for none). */
 export function reportProgram(prepared: Prepared, uses: number[], proved: boolean, used: ReadonlySet<string>,
   memory: SolvedParts): ProgramReport {
-  const { input, context, ready, candidates, fits, allocated, needs } = prepared
+  const { input, ready: { compiled, overlays }, candidates: { items, idle }, fits } = prepared
+  const sums = sumProgram(prepared, uses, proved, used, memory)
+  const overlaid = new Set(sums.overlays.flatMap(line => line.uses.map(use => use.item.id)))
+  return {
+    ...sums,
+    unused: items.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)),
+    couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
+      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
+      ...(idle.has(item.id) ? [] : overlays.filter(overlay => overlay.fitsOf(item).length > 0).map(({ line }) => line.id)),
+    ]])),
+    notShared: null,
+    brokenPins: brokenPins(input.pins ?? {}, { items, uses, compiled }, fits),
+  }
+}
+
+/** The same without what is told of each course. */
+export function sumProgram(prepared: Prepared, uses: number[], proved: boolean, used: ReadonlySet<string>,
+  memory: SolvedParts): ProgramSums {
+  const { input, context, ready, candidates, allocated, needs } = prepared
   const { program } = input
   const { compiled } = ready
-  const { items, idle } = candidates
+  const { items } = candidates
   // What is told goes by what each item is, also where a use was asked about.
   const asTold = allocated.map((one, i) => ({ ...one, tier: TIERS[items[i]!.state] }))
   const bare = { ...context, compiled, needs, items, allocated: asTold, uses }
   const reading: Reading = { ...bare, parts: partsByLine(bare) }
   const earning = earningOf(candidates, used)
   const areas = program.areas.map(area => reportArea(area, reading))
-  const overlays = ready.overlays.map(overlay => reportOverlay(overlay, reading, earning, memory))
   return {
     code: program.code,
     title: program.title,
@@ -167,19 +190,12 @@ export function reportProgram(prepared: Prepared, uses: number[], proved: boolea
     catalogYear: program.catalogYear,
     totalCredits: program.totalCredits,
     areas,
-    overlays,
+    overlays: ready.overlays.map(overlay => reportOverlay(overlay, reading, earning, memory)),
     proved,
     ...sumUp(areas),
-    ...unusedOf(reading, overlays),
     earning,
     rules: readRules(program, { all: input.items, earning, used: items.filter((_, i) => uses[i]! >= 0), compiled, context,
       repeatPolicy: input.repeatPolicy, milestones: input.milestones ?? [] }),
-    couldCount: Object.fromEntries(items.map((item, i) => [item.id, [
-      ...new Set(fits[i]!.map(l => compiled[l]!.line.id)),
-      ...(idle.has(item.id) ? [] : ready.overlays.filter(overlay => overlay.fitsOf(item).length > 0).map(({ line }) => line.id)),
-    ]])),
-    notShared: null,
-    brokenPins: brokenPins(input.pins ?? {}, reading, fits),
   }
 }
 
@@ -195,12 +211,8 @@ function sumUp(areas: readonly AreaReport[]) {
   }
 }
 
-function unusedOf({ items, uses }: Reading, overlays: readonly LineReport[]) {
-  const overlaid = new Set(overlays.flatMap(line => line.uses.map(use => use.item.id)))
-  return { unused: items.filter((item, i) => uses[i] === -1 && !overlaid.has(item.id)) }
-}
-
-function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compiled }: Reading, fits: readonly number[][]): BrokenPin[] {
+function brokenPins(pins: Readonly<Record<string, string>>, { items, uses, compiled }: Pick<Reading, 'items' | 'uses' | 'compiled'>,
+  fits: readonly number[][]): BrokenPin[] {
   return items.flatMap((item, i) => {
     const line = pins[item.id]
     if (line === undefined || (uses[i]! >= 0 && compiled[uses[i]!]!.line.id === line)) return []
@@ -228,10 +240,11 @@ function partsByLine({ compiled, items, allocated, uses }: Omit<Reading, 'parts'
 function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading: Reading): LineReport {
   const parts = usesOf(line.id, reading)
   // What is told is in the course's own credits, whatever the line weighs in the allocation.
-  const told = (l: number) => ({ ...reading.needs[l]!, unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit })
-  const open = parts.map(({ l, used }) => lineOpenByTier(told(l), used)).reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0,
-    0, 0, 0])
-  const needed = parts.reduce((sum, { l }) => sum + openCredits(told(l), 0, 0, 0), 0)
+  const asked = parts.map(({ l }): AllocationLine => ({ ...reading.needs[l]!,
+    unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit }))
+  const open = [0, 0, 0, 0]
+  parts.forEach(({ used }, k) => lineOpenByTier(asked[k]!, used).forEach((credits, tier) => open[tier]! += credits))
+  const needed = asked.reduce((sum, line) => sum + openCredits(line, 0, 0, 0), 0)
   const unfilled = parts.filter(({ target, used }) => target.single && used.length === 0).map(({ target }) => target.single!)
   const used = parts.flatMap(part => part.used.map(({ course }) => course))
   const mine = reading.exceptions.filter(exception => exception.line === line.id)
@@ -243,7 +256,7 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
     filter: line.filter,
     ...(line.minGrade ? { minGrade: line.minGrade } : {}),
     needed,
-    unit: Math.max(0, ...parts.map(({ l }) => told(l).unit)),
+    unit: Math.max(0, ...asked.map(line => line.unit)),
     open: open[3]!,
     state: stateOf(open),
     filled: { met: needed - open[0]!, underWay: open[0]! - open[1]!, covered: open[1]! - open[3]! },

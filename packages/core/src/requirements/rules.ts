@@ -40,6 +40,9 @@ export type GpaOutlook
 /** Whether a rule cannot be met any more, whatever is planned. */
 export const isOutOfReach = ({ reading }: RuleReport): boolean => reading.kind === 'gpa' && reading.outlook?.code === 'out of reach'
 
+/** Whether a rule is about an average that has a value, and one too low. */
+export const isBelow = ({ state, reading }: RuleReport): boolean => reading.kind === 'gpa' && reading.now !== null && state === 'open'
+
 export interface RuleFacts {
   /** All items, failed and replaced attempts as well: some count in the GPA. */
   all: readonly CourseItem[]

@@ -4,7 +4,7 @@ import { SolvedParts } from './allocation/memory'
 import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn,
   type ProgramsPolicy } from './allocation/problem'
 import { type Prepared, prepareProgram, type ReportInput } from './prepare'
-import { type LineReport, type ProgramReport, reportProgram } from './report'
+import { type LineReport, type ProgramReport, type ProgramSums, reportProgram, sumProgram } from './report'
 
 /** At most so many courses or credits may count in both of two programs, by their place in the list. */
 export interface SharingBetween {
@@ -43,19 +43,49 @@ export const readProgram = (input: ReportInput, memory?: SolvedParts, nodeLimit?
  * the later ones best.
  */
 export function readTogether(input: ProgramsInput, memory?: SolvedParts): ProgramReport[] {
-  const prepared = input.programs.map(prepareProgram)
-  if (prepared.length === 0) return []
+  if (input.programs.length === 0) return []
   const known = memory ?? memoryOf(input.programs[0]!.courses)
+  const { prepared, uses, proved, used } = solveTogether(input, known, false)
+  const reports = prepared.map((one, p) => reportProgram(one, uses[p]!, proved, used, known))
+  return reports.map((report, p) => ({ ...report, notShared: keptOut(p, reports, prepared, input.sharing) }))
+}
+
+/**
+ * What all programs leave open, without seeking the best among uses that fill as much: for whoever looks at everybody.
+ * Null where what the sums say could depend on which of those uses is taken: the whole reading tells it then.
+ */
+export function sumTogether(input: ProgramsInput, memory = new SolvedParts(0)): ProgramSums[] | null {
+  if (input.programs.length === 0) return []
+  const { prepared, uses, proved, used } = solveTogether(input, memory, true)
+  if (!proved || prepared.some(dependsOnUses)) return null
+  return prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, memory))
+}
+
+/**
+ * Whether more than the fill depends on which courses are used: which of two courses that exclude each other gives credit, and an average
+ * over the program's own courses. That average suffices in any case where every grade does.
+ */
+function dependsOnUses({ candidates, input: { program, items, scale } }: Prepared): boolean {
+  if (candidates.exclusive.length > 0) return true
+  return program.rules.some(rule => rule.kind === 'gpa' && rule.scope === 'program'
+    && items.some(({ state, grade, source }) => {
+      const meaning = state === 'completed' && source === 'here' ? scale[grade ?? ''] : undefined
+      return meaning?.inGpa && meaning.points < rule.minimum
+    }))
+}
+
+/** The uses of every program's items by its compiled lines, and the ids of all items in use. */
+function solveTogether(input: ProgramsInput, memory: SolvedParts, fillsOnly: boolean) {
+  const prepared = input.programs.map(prepareProgram)
   const problem = joined(prepared)
   const limits = limitsBetween(prepared, input.sharing, problem)
-  const { uses, proved } = allocate(problem.items, problem.lines, problem.tree, { limits, policy: input.policy ?? 'in order',
-    ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) }, known)
-  const used = new Set(uses.flatMap((line, k) => line >= 0 ? [problem.source[k]!.id] : []))
-  const reports = prepared.map((one, p) => reportProgram(one, one.allocated.map((_, i) => {
-    const line = uses[problem.firstItem[p]! + i]!
-    return line < 0 ? -1 : line - problem.firstLine[p]!
-  }), proved, used, known))
-  return reports.map((report, p) => ({ ...report, notShared: keptOut(p, reports, prepared, input.sharing) }))
+  const { uses, proved } = allocate(problem.items, problem.lines, problem.tree, { limits, policy: input.policy ?? 'in order', fillsOnly,
+    ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) }, memory)
+  return { prepared, proved, used: new Set(uses.flatMap((line, k) => line >= 0 ? [problem.source[k]!.id] : [])),
+    uses: prepared.map((one, p) => one.allocated.map((_, i) => {
+      const line = uses[problem.firstItem[p]! + i]!
+      return line < 0 ? -1 : line - problem.firstLine[p]!
+    })) }
 }
 
 interface Joined {

@@ -21,13 +21,14 @@ export function allocate(items: AllocationItem[], lines: AllocationLine[], tree:
 }
 
 function solveParts(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree, limits: AllocationLimit[],
-  { nodeLimit, policy = 'in order' }: AllocationOptions, memory: SolvedParts): AllocationResult {
+  { nodeLimit, policy = 'in order', fillsOnly = false }: AllocationOptions, memory: SolvedParts): AllocationResult {
   const uses = items.map(() => -1)
   let proved = true
   let settled = true
   let nodes = 0
   for (const part of findComponents(items, lines, tree, limits)) {
-    const solved = memory.solve(part, nodeLimit ?? (programsIn(part).length > 1 ? JOINT_NODE_LIMIT : NODE_LIMIT), policy)
+    const solved = memory.solve(part, nodeLimit ?? (programsIn(part).length > 1 ? JOINT_NODE_LIMIT : NODE_LIMIT), policy,
+      fillsOnly)
     proved &&= solved.proved
     settled &&= solved.settled
     nodes += solved.nodes

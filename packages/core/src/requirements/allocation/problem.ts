@@ -82,4 +82,6 @@ export interface AllocationOptions {
   policy?: ProgramsPolicy
   /** Nodes of the search, a component, before giving up the proof; each costs well under a millisecond. */
   nodeLimit?: number
+  /** Leaves out the last two criteria: as much is filled and as few pins are broken, by any of the uses that do so. */
+  fillsOnly?: boolean
 }

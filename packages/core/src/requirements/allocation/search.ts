@@ -35,14 +35,15 @@ export interface Solved {
 
 /**
  * The best uses of one component, in two phases: first fills and pins, where one unit left to gain is all that keeps a node open, so that
- * most cases are proved at the root; then the last criteria among answers that fill as much, for a fixed number of nodes.
+ * most cases are proved at the root; then, unless only the fills are wanted, the last criteria among answers that fill as much, for a fixed
+ * number of nodes.
  */
-export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order'): Solved {
-  const alone = solveAlone(part)
+export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order', fillsOnly = false): Solved {
+  const alone = solveAlone(part) ?? solveLine(part)
   if (alone) return alone
-  if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit)
+  if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit, fillsOnly)
   const { weights, exact } = foldStage(part, programsIn(part).at(-1)!)
-  return exact ? solveTogether(part, weights, nodeLimit) : solveInOrder(part, nodeLimit)
+  return exact ? solveTogether(part, weights, nodeLimit, fillsOnly) : solveInOrder(part, nodeLimit, fillsOnly)
 }
 
 /** One course and one line, which is the most frequent part of all: used where it fills anything or is pinned there. Null for any other. */
@@ -54,10 +55,41 @@ function solveAlone({ items, lines, limits, choices }: Component): Solved | null
   return { uses: [isUsed ? 0 : -1], proved: true, settled: true, nodes: 0 }
 }
 
-function solveTogether(part: Component, fills: Weights, nodeLimit: number): Solved {
+/**
+ * One line, whatever may fill it: with nothing to share, its table alone is the answer, all criteria in one. Null for any other, and where
+ * they cannot be summed exactly.
+ */
+function solveLine(part: Component): Solved | null {
+  if (part.lines.length > 1 || part.limits.length > 0 || part.choices.length > 0) return null
+  const weights = foldAll(part, foldTogether(part))
+  if (!weights) return null
+  const layout = new Layout(part, weights.quantum)
+  const { after, costs: { low } } = relaxationOf(layout, weights)
+  const states = layout.size[0]!
+  let [state, here] = [0, layout.tableAt[0]!]
+  // Every item has this line alone, so that edges go by items; of answers as good the one that uses the earlier item is taken.
+  const uses = part.items.map(({ must }, e) => {
+    here += states
+    const to = layout.steps[layout.stepAt[e]! + state]!
+    if (to < 0 || (!must && after[here + to]! + low[e]! > after[here + state]!)) return -1
+    state = to
+    return 0
+  })
+  return { uses, proved: true, settled: true, nodes: 0 }
+}
+
+/** The bound of a layout without prices, which one line alone reaches. */
+function relaxationOf(layout: Layout, weights: Weights): Relaxation {
+  const relaxation = new Relaxation(layout, costsOf(layout, weights), new Domain(layout))
+  relaxation.rebuild()
+  return relaxation
+}
+
+function solveTogether(part: Component, fills: Weights, nodeLimit: number, fillsOnly: boolean): Solved {
   const layout = new Layout(part, fills.quantum)
   const first = new PhaseSearch(layout, fills, nodeLimit, true)
   const found = first.run(null)
+  if (fillsOnly) return { uses: linesOfUses(layout, found.uses), proved: found.complete, settled: false, nodes: found.nodes }
   const all = foldAll(part, fills)
   // Where all criteria in one number are too large to be summed exactly, the last ones are sought beside the fills that are kept.
   const second = all
@@ -72,7 +104,7 @@ function solveTogether(part: Component, fills: Weights, nodeLimit: number): Solv
 const scaleOf = (part: Component, { tier }: Weights): number => tier[programsIn(part).at(-1)!]![3]
 
 /** Program after program: the first as if it were alone, every further one as well as the ones before stay filled. */
-function solveInOrder(part: Component, nodeLimit: number): Solved {
+function solveInOrder(part: Component, nodeLimit: number, fillsOnly: boolean): Solved {
   const programs = programsIn(part)
   const guards: Guard[] = []
   let lines = part.items.map(() => -1)
@@ -89,6 +121,7 @@ function solveInOrder(part: Component, nodeLimit: number): Solved {
     lines = linesOfUses(layout, found.uses)
     guards.push(guardOf(part, foldProgram(part, program), lines))
   }
+  if (fillsOnly) return { uses: lines, proved, settled: false, nodes }
   const weights = foldPreferences(part)
   const layout = new Layout(part, weights.quantum)
   const better = new PhaseSearch(layout, weights, PREFERENCE_NODES, false, guards).run(usesOfLines(layout, lines), proved)

@@ -1,6 +1,6 @@
 import { loadProgramFile, type ProgramCheck } from '#shared/contract/acts/college'
 import type { OfficeNeed } from '@ridgeway/core/office'
-import { readOpenings, readSeats, type SeatRow } from '#shared/contract/views/college'
+import { readOpenings, readSeats, type SeatList, type SeatOrder } from '#shared/contract/views/college'
 import { readOfficeToday } from '#shared/contract/views/office'
 import { call, look, toProblem, type Problem } from '~/composables/useApi'
 
@@ -10,7 +10,10 @@ export interface Opening { term: string, from: string, program: string | null, e
 export const useStaffStore = defineStore('staff', () => {
   const workingTerm = useWorkingTermStore()
   const catalog = useCatalogStore()
-  const seats = shallowRef<SeatRow[] | null>(null)
+  const seats = shallowRef<SeatList | null>(null)
+  /** What part of the sections is looked at. */
+  const seatsAsked = shallowRef<{ text: string, by: SeatOrder, down?: '0' | '1', from: number, most: number }>({ text: '', by: 'need',
+    from: 0, most: 15 })
   const openings = shallowRef<Opening[]>([])
   const needs = shallowRef<OfficeNeed[] | null>(null)
   const failed = ref<Problem | null>(null)
@@ -25,7 +28,10 @@ export const useStaffStore = defineStore('staff', () => {
     }
   }
   const loadSeats = () => read(async () => {
-    seats.value = await look(readSeats, { term: workingTerm.code })
+    const asked = seatsAsked.value
+    const term = workingTerm.code
+    const list = await look(readSeats, { term, ...asked })
+    if (asked === seatsAsked.value && term === workingTerm.code) seats.value = list
   })
   /** What needs the office, and the openings, as they are now. */
   const loadToday = () => read(async () => {
@@ -49,5 +55,5 @@ export const useStaffStore = defineStore('staff', () => {
       return toProblem(error)
     }
   }
-  return { sendProgramFile, seats, needs, loadToday, openings, failed, loadSeats, loadOpenings }
+  return { sendProgramFile, seats, seatsAsked, needs, loadToday, openings, failed, loadSeats, loadOpenings }
 })

@@ -1,6 +1,8 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client'
 import { timeOf } from '@ridgeway/core/office'
+import type { NodeState } from '../db/nodes'
 import type { Span } from '../db/trace'
+import { useDatabase } from './database'
 import { openWatches } from '../views/news'
 
 /** A request that took long, with what it waited for; the newest first, so many of them. */
@@ -24,6 +26,15 @@ class Metrics {
       collect() {
         this.set(openWatches())
       } })
+    this.tellNodes('ridgeway_database_up', 'Whether a database of the cluster serves, as this server sees it.', node => node.isUp)
+    this.tellNodes('ridgeway_database_writer', 'Whether this server writes to the database.', node => node.isWriter)
+  }
+
+  /** A figure of 0 or 1 for each database of a cluster; none where there is one database alone. */
+  private tellNodes(name: string, help: string, of: (node: NodeState) => boolean) {
+    new Gauge({ name, help, labelNames: ['node'] as const, registers: [this.registry], collect() {
+      for (const node of useDatabase().states()) this.set({ node: node.name }, Number(of(node)))
+    } })
   }
 
   answered(request: { method: string, route: string, status: number }, seconds: number) {

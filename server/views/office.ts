@@ -31,7 +31,7 @@ type Output<View extends { output: z.ZodType }> = z.output<View['output']>
 export async function readOfficeTodayView({ db, college, at, date, input }: Looking<Input<typeof contract.readOfficeToday>>):
 Promise<Output<typeof contract.readOfficeToday>> {
   const term = findTerm(college, input.term)
-  const sections = await college.sections.now(db, term.code)
+  const { sections } = await college.sections.recently(db, term.code)
   const offered = seatsOf(sections)
   const standing = await readStanding(db)
   const questions = (await openRequests(db)).filter(one => mayGrant(one.asked.kind, 'office', college.advising))

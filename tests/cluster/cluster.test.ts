@@ -97,6 +97,7 @@ describe('a cluster that loses a node', () => {
           await wait(CYCLE_MS / 2)
           if (freeze) node.signal('SIGCONT')
           else await node.start()
+          await reached(11)
         }).finally(() => over = true),
         ...writers.map(async (name, i) => keepWriting(await Client.signIn(name, 'larkmoor', servers[i]!.address), () => over)),
       ])
@@ -134,9 +135,13 @@ describe('a cluster that loses a node', () => {
   })
 
   it('is said to those who look after it', async () => {
-    const answer = await (await Client.signIn('edda', 'larkmoor', servers[0]!.address)).json<{ nodes: { isUp: boolean }[] }>('GET',
-      '/api/server')
+    const edda = await Client.signIn('edda', 'larkmoor', servers[0]!.address)
+    const answer = await edda.json<{ nodes: { isUp: boolean }[] }>('GET', '/api/server')
     expect(answer.nodes.map(node => node.isUp)).toEqual([true, true, true])
+    const figures = await (await edda.call('GET', '/api/metrics')).text()
+    const valuesOf = (name: string) => [...figures.matchAll(new RegExp(`^${name}\\{node="[^"]+"\\} (\\d)$`, 'gm'))].map(one => one[1])
+    expect(valuesOf('ridgeway_database_up')).toEqual(['1', '1', '1'])
+    expect(valuesOf('ridgeway_database_writer').sort()).toEqual(['0', '0', '1'])
   })
 
   it('is never mixed with a database that belongs to no cluster, though the list names it first', async () => {

@@ -50,7 +50,7 @@ describe('a college that is destroyed', () => {
     following = spawn(bin('tsx'), ['tools/backup.ts', 'backup', folder, '--follow'], { cwd: ROOT,
       env: { ...process.env, DATABASE_URL: database.url('college') } })
     await new Promise<void>(done => following.stdout!.once('data', () => done()))
-    const told = await storm.blow(4000, 2, async () => {})
+    const told = await storm.blow(4000, 2, reached => reached(21 - before.size))
     await storm.calm()
     const { db, close } = storm.open
     const registered = await db.$count(s.registrations)

@@ -85,6 +85,7 @@ describe('two hundred at once', () => {
       const { port } = database
       database.signal('SIGKILL')
       database = await startDatabase('storm', port)
+      await reached(CLIENTS + 1)
     })
     await storm.calm()
     expect(await broken(open.db)).toEqual({})

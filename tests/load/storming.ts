@@ -155,14 +155,15 @@ export class Storm {
       : [answer('POST', '~/registrations', press)])
   }
 
-  /** All of them act until the time is over, and something happens beside them. */
+  /** All of them act until the time is over and what happens beside them is done, however slow a machine is. */
   async blow(milliseconds: number, seed: number, beside: (reached: (n: number) => Promise<void>) => Promise<void>): Promise<Told> {
     const told: Told = new Map()
     const until = Date.now() + milliseconds
-    const reached = (n: number) => expect.poll(() => told.size, { timeout: milliseconds, interval: 20 }).toBeGreaterThanOrEqual(n)
-    await Promise.all([beside(reached), ...this.clients.map(async (client, i) => {
+    const reached = (n: number) => expect.poll(() => told.size, { timeout: 90_000, interval: 20 }).toBeGreaterThanOrEqual(n)
+    let isDone = false
+    await Promise.all([beside(reached).finally(() => isDone = true), ...this.clients.map(async (client, i) => {
       const random = new Random(seed + i)
-      while (Date.now() < until) await this.act(client, random, told).catch(passOver)
+      while (Date.now() < until || !isDone) await this.act(client, random, told).catch(passOver)
     })])
     return told
   }

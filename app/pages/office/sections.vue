@@ -1,37 +1,48 @@
 <script setup lang="ts">
+import type { SeatOrder } from '#shared/contract/views/college'
 /** Sections of the working term with their seats, live; what needs the office first. One that is chosen opens below. */
 const staff = useStaffStore()
 const workingTerm = useWorkingTermStore()
 const { value: chosen, open, close } = useInAddress('section')
 const search = ref('')
-watch(() => workingTerm.code, code => code && staff.loadSeats(), { immediate: true })
+const sought = ref('')
+const seats = useSeatsStore()
+const columns = ref({ page: 1, itemsPerPage: 15, sortBy: [] as { key: string, order?: boolean | 'asc' | 'desc' }[] })
+/** What the table shows of the list is asked of the server: there may be thousands. */
+const asked = computed(() => {
+  const { page, itemsPerPage, sortBy: [by] } = columns.value
+  return { text: sought.value, by: (by?.key ?? 'need') as SeatOrder, from: (page - 1) * itemsPerPage, most: itemsPerPage,
+    ...(by ? { down: by.order === 'desc' ? '1' as const : '0' as const } : {}) }
+})
+watchDebounced(search, (text) => {
+  sought.value = text ?? ''
+  columns.value = { ...columns.value, page: 1 }
+}, { debounce: 150 })
+watch([() => workingTerm.code, asked], ([code, part]) => {
+  staff.seatsAsked = part
+  if (code) void staff.loadSeats()
+}, { immediate: true })
 // The seats themselves come by themselves; who plans what is read again now and then.
 useIntervalFn(() => staff.loadSeats(), 30_000)
 useSeatStream(() => workingTerm.code)
 const headers = [
-  { title: 'Needs you for', key: 'need', value: 'urgency' },
+  { title: 'Needs you for', key: 'need' },
   { title: 'Course', key: 'course' },
   { title: 'Section', key: 'label' },
   { title: 'Part', key: 'part' },
-  { title: 'Seats', key: 'capacity', align: 'end' as const },
-  { title: 'Taken', key: 'taken', align: 'end' as const },
-  { title: 'Held', key: 'held', align: 'end' as const },
-  { title: 'Left', key: 'left', align: 'end' as const },
-  { title: 'Waiting', key: 'waiting', align: 'end' as const },
-  { title: 'Planned by', key: 'planned', align: 'end' as const },
+  ...[['Seats', 'capacity'], ['Taken', 'taken'], ['Held', 'held'], ['Left', 'left'], ['Waiting', 'waiting'], ['Planned by', 'planned']].map(
+    ([title, key]) => ({ title: title!, key: key!, align: 'end' as const })),
 ]
-const seats = useSeatsStore()
-const rows = computed(() => (staff.seats ?? []).map((row) => {
+const rows = computed(() => (staff.seats?.rows ?? []).map((row) => {
   const now = seats.sumOf(workingTerm.code, row.id, row.pools) ?? row
   return { ...row, ...now, left: now.capacity - now.taken - now.held }
 }))
-const totals = computed(() =>
-  rows.value.reduce((sum, row) => ({ capacity: sum.capacity + row.capacity, taken: sum.taken + row.taken }), { capacity: 0, taken: 0 }),
-)
-const about = computed(() =>
-  [workingTerm.term?.name, `${totals.value.taken} of ${totals.value.capacity} seats taken in ${rows.value.length} sections`,
-    `${rows.value.filter(row => row.urgency > 9).length} need something`].join(' · '),
-)
+const about = computed(() => {
+  if (!staff.seats) return workingTerm.term?.name ?? ''
+  const { taken, capacity } = seats.total(workingTerm.code) ?? staff.seats
+  return [workingTerm.term?.name, `${taken} of ${capacity} seats taken in ${staff.seats.sections} sections`,
+    `${staff.seats.needing} need something`].join(' · ')
+})
 </script>
 
 <template>
@@ -42,16 +53,20 @@ const about = computed(() =>
     </PageHead>
     <FailedBox v-if="staff.failed" :problem="staff.failed" retry @retry="staff.loadSeats()" />
     <GreyShapes v-if="!staff.seats && !staff.failed" />
-    <EmptyState v-else-if="staff.seats && !rows.length">
+    <EmptyState v-else-if="staff.seats && !staff.seats.sections">
       {{ workingTerm.term?.name }} has no sections yet. Bring sections.csv in under <WordLink to="/office/college">College</WordLink>.
     </EmptyState>
-    <v-data-table
+    <v-data-table-server
       v-else-if="staff.seats"
+      v-model:page="columns.page"
+      v-model:items-per-page="columns.itemsPerPage"
+      v-model:sort-by="columns.sortBy"
       class="card"
       :headers="headers"
       :items="rows"
-      :search="search"
-      :items-per-page="15"
+      :items-length="staff.seats.found"
+      :items-per-page-options="[15, 50, 100, 500]"
+      no-data-text="No section of the term has these words."
     >
       <template #[`item.need`]="{ item }"><span :class="{ strong: item.urgency > 9 }">{{ item.need || 'nothing' }}</span></template>
       <template #[`item.label`]="{ item }"
@@ -62,7 +77,7 @@ const about = computed(() =>
           item.cancelled ? 'cancelled' : item.left === 0 ? 'full' : item.left
         }}</span></template
       >
-    </v-data-table>
+    </v-data-table-server>
     <SectionDrawer v-if="chosen" :key="chosen" :section="Number(chosen)" @close="close" @changed="staff.loadSeats()" />
   </div>
 </template>

@@ -71,8 +71,17 @@ const SeatRow = z.object({ id: z.number(), pools: z.array(z.number()), course: z
   /** What the section needs of the office, most pressing first; empty when nothing. */
   need: z.string(), urgency: z.number() })
 export type SeatRow = z.infer<typeof SeatRow>
-export const readSeats = view({ name: 'seats', path: '/api/seats', who: 'office', input: z.object({ term: termCode }),
-  output: z.array(SeatRow), stamp: 'none', words: 'Seats of a term as they stand, with how many students plan each course.' })
+/** What the list of sections can be ordered by. */
+export const SEAT_ORDERS = ['need', 'course', 'label', 'part', 'capacity', 'taken', 'held', 'left', 'waiting', 'planned'] as const
+export type SeatOrder = typeof SEAT_ORDERS[number]
+const SeatList = z.object({ rows: z.array(SeatRow), found: z.number(), sections: z.number(), needing: z.number(), capacity: z.number(),
+  taken: z.number() })
+export type SeatList = z.infer<typeof SeatList>
+export const readSeats = view({ name: 'seats', path: '/api/seats', who: 'office', input: z.object({ term: termCode,
+  text: z.string().max(80).default(''), by: z.enum(SEAT_ORDERS).default('need'), down: z.enum(['0', '1']).optional(),
+  from: z.coerce.number().int().min(0).default(0), most: z.coerce.number().int().min(1).max(500).default(15) }), output: SeatList,
+stamp: 'none', words: 'Seats of a term as they stood a moment ago, with how many students plan each course: those that need the office '
+  + 'first, unless another order is asked, and so many from a place in the list.' })
 export const readOpenings = view({ name: 'openings', path: '/api/openings', who: 'office', input: z.object({}),
   output: z.array(z.object({ term: z.string(), from: z.string(), program: z.string().nullable(), earnedMin: z.number(),
     words: z.string() })), stamp: 'catalog in the news', words: 'From when whom each term is open to.' })

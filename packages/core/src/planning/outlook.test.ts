@@ -43,7 +43,7 @@ const anyFile = anyPrograms.chain((programs) => {
       term: FUTURE[Math.min(FUTURE.length - 1, Math.floor(i / 5))]!, credits: courses.get(course)!.credits, pinned: false, pinnedUse: null,
       note: '' }))
     const placeholders = held.map((line, i): Placeholder => ({ id: `p${i}`, line, term: FUTURE.at(-1)!, credits: 300, note: '' }))
-    return { ...EMPTY_FILE, record, entries, placeholders, programs, placements: { MTH: 70 } }
+    return { ...EMPTY_FILE, record, entries, placeholders, programs: [...programs], placements: { MTH: 70 } }
   })
 })
 

@@ -1,3 +1,4 @@
+import { sameCourse } from '../catalog/linked'
 import type { CourseItem } from '../catalog/types'
 import { allocate } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
@@ -45,7 +46,8 @@ export const readProgram = (input: ReportInput, memory?: SolvedParts, nodeLimit?
 export function readTogether(input: ProgramsInput, memory?: SolvedParts): ProgramReport[] {
   if (input.programs.length === 0) return []
   const known = memory ?? memoryOf(input.programs[0]!.courses)
-  const { prepared, uses, proved, used } = solveTogether(input, known, false)
+  const prepared = input.programs.map(prepareProgram)
+  const { uses, proved, used } = solveTogether(prepared, input, known, false)
   const reports = prepared.map((one, p) => reportProgram(one, uses[p]!, proved, used, known))
   return reports.map((report, p) => ({ ...report, notShared: keptOut(p, reports, prepared, input.sharing) }))
 }
@@ -54,34 +56,36 @@ export function readTogether(input: ProgramsInput, memory?: SolvedParts): Progra
  * What all programs leave open, without seeking the best among uses that fill as much: for whoever looks at everybody.
  * Null where what the sums say could depend on which of those uses is taken: the whole reading tells it then.
  */
-export function sumTogether(input: ProgramsInput, memory = new SolvedParts(0)): ProgramSums[] | null {
+export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
   if (input.programs.length === 0) return []
-  const { prepared, uses, proved, used } = solveTogether(input, memory, true)
-  if (!proved || prepared.some(dependsOnUses)) return null
-  return prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, memory))
+  const prepared = input.programs.map(prepareProgram)
+  if (prepared.some(dependsOnUses)) return null
+  const known = memoryOf(input.programs[0]!.courses)
+  const { uses, proved, used } = solveTogether(prepared, input, known, true)
+  return !proved ? null : prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, known))
 }
 
 /**
  * Whether more than the fill depends on which courses are used: which of two courses that exclude each other gives credit, and an average
- * over the program's own courses. That average suffices in any case where every grade does.
+ * over the program's own courses. That average suffices in any case where every grade does that could be in it.
  */
-function dependsOnUses({ candidates, input: { program, items, scale } }: Prepared): boolean {
+function dependsOnUses({ candidates, context: { courses }, ready: { fitsOf }, input: { program, items, scale } }: Prepared): boolean {
   if (candidates.exclusive.length > 0) return true
-  return program.rules.some(rule => rule.kind === 'gpa' && rule.scope === 'program'
-    && items.some(({ state, grade, source }) => {
-      const meaning = state === 'completed' && source === 'here' ? scale[grade ?? ''] : undefined
-      return meaning?.inGpa && meaning.points < rule.minimum
-    }))
+  const couldBeIn = (item: CourseItem) =>
+    sameCourse(item.course, courses).some(course => fitsOf({ ...item, course, state: 'planned' }).length > 0)
+  return program.rules.some(rule => rule.kind === 'gpa' && rule.scope === 'program' && items.some((item) => {
+    const meaning = item.state === 'completed' && item.source === 'here' ? scale[item.grade ?? ''] : undefined
+    return meaning?.inGpa && meaning.points < rule.minimum && couldBeIn(item)
+  }))
 }
 
 /** The uses of every program's items by its compiled lines, and the ids of all items in use. */
-function solveTogether(input: ProgramsInput, memory: SolvedParts, fillsOnly: boolean) {
-  const prepared = input.programs.map(prepareProgram)
+function solveTogether(prepared: readonly Prepared[], input: ProgramsInput, memory: SolvedParts, fillsOnly: boolean) {
   const problem = joined(prepared)
   const limits = limitsBetween(prepared, input.sharing, problem)
   const { uses, proved } = allocate(problem.items, problem.lines, problem.tree, { limits, policy: input.policy ?? 'in order', fillsOnly,
     ...(input.nodeLimit ? { nodeLimit: input.nodeLimit } : {}) }, memory)
-  return { prepared, proved, used: new Set(uses.flatMap((line, k) => line >= 0 ? [problem.source[k]!.id] : [])),
+  return { proved, used: new Set(uses.flatMap((line, k) => line >= 0 ? [problem.source[k]!.id] : [])),
     uses: prepared.map((one, p) => one.allocated.map((_, i) => {
       const line = uses[problem.firstItem[p]! + i]!
       return line < 0 ? -1 : line - problem.firstLine[p]!

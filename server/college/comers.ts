@@ -26,16 +26,25 @@ async function earnedOfAll(db: Executor, college: College): Promise<Map<number, 
 async function readChanged(db: Executor, college: College, known: Map<number, { version: number, credits: Credits }>) {
   const versions = await fileVersions(db)
   const stale = [...versions].filter(([student, version]) => known.get(student)?.version !== version).map(([student]) => student)
+  let next = 0
   for await (const [from, to] of rangesOf(stale)) {
     const records = await readCompleted(db, from, to)
-    for (const student of stale.filter(one => one >= from && one <= to))
+    for (; next < stale.length && stale[next]! <= to; next++) {
+      const student = stale[next]!
       known.set(student, { version: versions.get(student)!, credits: earnedCredits(records.get(student) ?? [], college.catalog) })
+    }
   }
 }
 
 const hindrances = new KeptAWhile<Awaited<ReturnType<typeof readHindrances>>>()
 
+const lately = new KeptAWhile<Comer[]>()
+
 /** All students as the openings of a term see them, as they were a moment ago. */
+export const comersLately = (db: Executor, college: College, term: string): Promise<Comer[]> =>
+  lately.get(`${college.stamp} ${term}`, () => readComersOf(db, college, term))
+
+/** The same with their credits as they are now. */
 export async function readComersOf(db: Executor, college: College, term: string): Promise<Comer[]> {
   const known = await earnedOfAll(db, college)
   const students = await hindrances.get(`${college.stamp} ${term}`, () => readHindrances(db, term))

@@ -48,11 +48,24 @@ export class KeptSections {
     return all
   }
 
+  /** The same, and with everything that the office has changed about the sections until now. */
+  async withChanges(db: Executor, term: TermCode): Promise<{ sections: Section[], stamp: number }> {
+    const before = this.lately.get(term)
+    if (before && Date.now() - before.at < RECENT_MS) {
+      const [{ stamp }, now] = [await before.all, await this.stampOf(db, term)]
+      if (stamp !== now && this.lately.get(term) === before) this.lately.delete(term)
+    }
+    return this.recently(db, term)
+  }
+
   /** All sections of a term without their seats, as they are kept here once some of the term were read. */
   async known(db: Executor, term: TermCode): Promise<readonly Section[]> {
     await this.read(db, term, [])
     return [...(await this.kept.get(term)!.sections).byId.values()]
   }
+
+  /** The stamp of what changes seldom about a term's sections. */
+  stampOf = async (db: Executor, term: TermCode): Promise<number> => (await this.read(db, term, [])).stamp
 
   private async read(db: Executor, term: TermCode, courses: readonly CourseCode[] | null): Promise<{ sections: Section[], stamp: number }> {
     for (let attempt = 1; ; attempt++) {

@@ -11,7 +11,7 @@ import type * as contract from '#shared/contract/views/office'
 import type { Touched } from '#shared/contract/views/office'
 import type { Looking } from '../college/asked'
 import { type College, findTerm } from '../college/college'
-import { readComersOf } from '../college/comers'
+import { comersLately } from '../college/comers'
 import { otherBundleFor } from '../college/instead'
 import { plannedOf } from '../college/planned'
 import { Refusal } from '../college/refusal'
@@ -37,7 +37,7 @@ Promise<Output<typeof contract.readOfficeToday>> {
   const questions = (await openRequests(db)).filter(one => mayGrant(one.asked.kind, 'office', college.advising))
   const needs = officeNeeds({
     now: at, today: date, term: { ...term, closedBecause: term.closedBecause ?? null },
-    openings: college.openings.filter(rule => rule.term === term.code), comers: await readComersOf(db, college, term.code),
+    openings: college.openings.filter(rule => rule.term === term.code), comers: await comersLately(db, college, term.code),
     questions: questions.map(one => ({ student: one.student.id, name: one.student.name })),
     waiting: sections.filter(one => !one.cancelled).map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })),
     demand: [...await plannedOf(db, college, term.code)].filter(([course]) => offered.has(course))
@@ -166,12 +166,14 @@ const checks = new WeakMap<College, { date: string, stamp: string, findings: Col
 async function checkOf(db: Executor, college: College, date: string): Promise<CollegeFinding[]> {
   // Where a rule cannot be read, what rests on it cannot be told; that is mended first.
   if (college.problems.some(one => one.code === 'unreadable rule')) return []
-  const sections = []
   const terms = college.catalog.terms.filter(term => term.scheduled && term.end >= date)
-  for (const { code } of terms) sections.push(...await college.sections.known(db, code))
-  const stamp = String(sections.reduce((sum, one) => (sum * 31 + one.id + (one.cancelled ? 7 : 0) + one.meetings.length) % 1e9, 0))
+  const stamps = []
+  for (const { code } of terms) stamps.push(await college.sections.stampOf(db, code))
+  const stamp = stamps.join()
   const before = checks.get(college)
   if (before?.date === date && before.stamp === stamp) return before.findings
+  const sections = []
+  for (const { code } of terms) sections.push(...await college.sections.known(db, code))
   const findings = checkCollege({ catalog: college.catalog, today: date, sections })
   checks.set(college, { date, stamp, findings })
   return findings

@@ -7,10 +7,10 @@ import { plannedOf } from '../college/planned'
 
 interface SeatsAsked { term: string, text: string, by: SeatOrder, down?: '0' | '1' | undefined, from: number, most: number }
 
-/** A part of a term's sections with their seats as they were at most a second ago, and how many students plan each course. */
+/** A part of a term's sections, with their seats as they were at most a second ago and how many students plan each course. */
 export async function readSeatsView({ db, college, input }: Looking<SeatsAsked>): Promise<SeatList> {
   findTerm(college, input.term)
-  const { sections } = await college.sections.recently(db, input.term)
+  const { sections } = await college.sections.withChanges(db, input.term)
   const { rows, ...sums } = rowsOf(sections, await plannedOf(db, college, input.term))
   const words = input.text.toLowerCase().split(/\s+/).filter(Boolean)
   const found = words.length === 0 ? rows : rows.filter(({ text }) => words.every(word => text.includes(word)))

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
-import { and, eq, inArray, isNull, like } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull, like } from 'drizzle-orm'
 import type { Page } from '@playwright/test'
 import * as s from '../../server/db/schema'
 import { db, expect, signIn, signOut, test, waypoint } from './college'
@@ -78,6 +78,27 @@ test('seats are set; fewer than are taken are refused in words and nothing is ch
   await drawer.getByRole('button', { name: 'Keep these seats' }).click()
   await expect(drawer.getByText('kept for senior')).toBeVisible()
   expect(await seatsOf()).toEqual([[null, 31], ['senior', 2]])
+})
+
+test('sections are found by words and put in another order, whichever part of the list they are in', async ({ page }) => {
+  await signIn(page, 'edda')
+  await goTo(page, 'Sections')
+  const row = (n: number) => page.getByRole('row').nth(n)
+  const total = await db.$count(s.sections, eq(s.sections.term, '2027SP'))
+  await expect(page.getByText(`of ${total}`)).toBeVisible()
+  await page.getByRole('columnheader', { name: 'Course' }).click()
+  const [first] = await db.select().from(s.sections).where(eq(s.sections.term, '2027SP')).orderBy(s.sections.course).limit(1)
+  await expect(row(1)).toContainText(first!.course)
+  await page.getByRole('columnheader', { name: 'Course' }).click()
+  const [last] = await db.select().from(s.sections).where(eq(s.sections.term, '2027SP')).orderBy(desc(s.sections.course)).limit(1)
+  await expect(row(1)).toContainText(last!.course)
+  await page.getByRole('button', { name: 'Next page' }).click()
+  await expect(page.getByText(`16-30 of ${total}`)).toBeVisible()
+  await page.getByLabel('Find a section').fill(`${first!.course} ${first!.part}`)
+  await expect(row(1)).toContainText(first!.course)
+  await expect(page.getByText(/^1-\d+ of \d+$/)).toBeVisible()
+  await page.getByLabel('Find a section').fill('nothing like it')
+  await expect(page.getByText('No section of the term has these words.')).toBeVisible()
 })
 
 test('holds are placed on a list and cleared, programs confirmed, and a student reads it', async ({ page }) => {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { and, desc, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { OpeningsEffect } from '../../shared/contract/acts/office'
+import type { SeatList } from '../../shared/contract/views/college'
 import type { LedgerRow, SectionStory } from '../../shared/contract/views/office'
 import type { StudentState } from '../../shared/contract/views/student'
 import * as s from '../../server/db/schema'
@@ -265,6 +266,48 @@ describe('openings and dates', () => {
     expect((await send({ loadCap: loadCap + 100 })).status).toBe(200)
     expect((await read()).loadCap).toBe(loadCap + 100)
     expect((await send({})).status).toBe(200)
+  })
+})
+
+describe('the list of sections', () => {
+  const list = (query: Record<string, string> = {}) =>
+    edda.json<SeatList>('GET', `/api/seats?${new URLSearchParams({ term: TERM, most: '500', ...query })}`)
+  const idsOf = ({ rows }: SeatList) => rows.map(row => row.id)
+
+  it('has every section of the term once, in parts, what needs doing first, and the sums of all', async () => {
+    const all = await db.select({ id: s.sections.id }).from(s.sections).where(eq(s.sections.term, TERM))
+    const parts = []
+    for (let from = 0; from < all.length; from += 100) parts.push(await list({ from: String(from), most: '100' }))
+    const rows = parts.flatMap(part => part.rows)
+    expect(rows.map(row => row.id).sort((a, b) => a - b)).toEqual(all.map(one => one.id).sort((a, b) => a - b))
+    expect(rows.map(row => row.urgency)).toEqual(rows.map(row => row.urgency).sort((a, b) => b - a))
+    const [sums] = await db.select({ capacity: sql<number>`SUM(capacity)`, taken: sql<number>`SUM(taken)` }).from(s.seatPools)
+      .innerJoin(s.sections, eq(s.sections.id, s.seatPools.section)).where(and(eq(s.sections.term, TERM), eq(s.sections.cancelled, false)))
+    expect(parts[0]).toMatchObject({ found: all.length, sections: all.length, capacity: Number(sums!.capacity), taken: Number(sums!.taken),
+      needing: rows.filter(row => row.urgency > 9).length })
+  })
+
+  it('is ordered by what is asked, and narrowed by words in any order', async () => {
+    const left = (await list({ by: 'left', down: '1', most: '40' })).rows.map(row => row.capacity - row.taken - row.held)
+    expect(left).toEqual([...left].sort((a, b) => b - a))
+    const courses = (await list({ by: 'course', down: '0', most: '40' })).rows.map(row => row.course)
+    expect(courses).toEqual([...courses].sort())
+    const found = await list({ text: `lecture ${COURSE.toLowerCase()}` })
+    expect(found.found).toBe(found.rows.length)
+    expect(found.rows.every(row => row.course === COURSE && row.part === 'lecture')).toBe(true)
+    expect(found.rows.length).toBeGreaterThan(0)
+    expect(await list({ text: 'nothing has these words' })).toMatchObject({ rows: [], found: 0 })
+    expect((await edda.call('GET', `/api/seats?term=${TERM}&by=anything`)).status).toBe(400)
+  })
+
+  it('shows what was cancelled a moment ago', async () => {
+    const { section } = await emptied(1, 6)
+    expect((await list({ text: COURSE })).rows.find(row => row.id === section)!.cancelled).toBe(false)
+    await cancel(section)
+    const row = (await list({ text: COURSE })).rows.find(one => one.id === section)!
+    expect(row.cancelled).toBe(true)
+    await cancel(section, false)
+    expect(idsOf(await list({ text: COURSE, by: 'label' }))).toContain(section)
   })
 })
 

@@ -78,7 +78,8 @@ describe('a round trip for many', () => {
       most: 40 } })],
     ['a week', 3, (own: Executor) => readWeekView(looking(own, students[0]!))],
     ['a dry run', 2, (own: Executor) => readSheet(looking(own, students[0]!))],
-    ['the seats of a term', 2, (own: Executor) => readSeatsView({ ...looking(own, 0), input: { term: '2027SP', text: '', by: 'need', from: 0, most: 15 } })],
+    ['the seats of a term', 2, (own: Executor) => readSeatsView({ ...looking(own, 0),
+      input: { term: '2027SP', text: '', by: 'need', from: 0, most: 15 } })],
     ['news for two hundred pages', 1, (own: Executor) => readWatched(own, students, Array.from({ length: 200 }, (_, i) => `s${i}`),
       { now: at, date: '2026-11-09', present: at })],
   ] as const)('%s: %i statements at most', async (_, most, work) => {

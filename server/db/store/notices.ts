@@ -32,21 +32,26 @@ export interface ToMail { id: number, person: number, name: string, email: strin
 /** Whether anything is due for mail; looked at often, and mostly nothing is. */
 export const isMailDue = async (db: Executor, now: string) => (await plain(db,
   'SELECT 1 FROM notices WHERE mail IN (\'wait\', \'claimed\') AND mail_at <= ? LIMIT 1', [fromInstantText(now)])).length > 0
+/** People who are looked at for one who is free. */
+const CANDIDATES = 10
 /**
  * Claims notices that are due for mail, all of one person's together; another server passes them over. They are free again after
  * `until`, so that nothing is lost with a server that dies.
  */
 export async function claimMail(tx: Executor, now: string, until: string, most: number): Promise<ToMail[]> {
-  const [first] = await plain<{ person: number }>(tx,
-    `SELECT person FROM notices WHERE mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY mail_at, id LIMIT 1
-     FOR UPDATE SKIP LOCKED`,
-    [fromInstantText(now)])
-  if (!first) return []
-  const rows = await plain<{ id: number }>(tx,
-    `SELECT id FROM notices WHERE person = ? AND mail IN ('wait', 'claimed') AND mail_at <= ? ORDER BY id LIMIT ?
-     FOR UPDATE SKIP LOCKED`,
-    [first.person, fromInstantText(now), most])
-  const ids = rows.map(row => row.id)
+  const due = 'mail IN (\'wait\', \'claimed\') AND mail_at <= ?'
+  const people = await plain<{ person: number, first: number }>(tx,
+    `SELECT person, MIN(id) first FROM notices WHERE ${due} GROUP BY person ORDER BY MIN(mail_at), first LIMIT ?`,
+    [fromInstantText(now), CANDIDATES])
+  let ids: number[] = []
+  for (const { person, first } of people) {
+    // Whoever has a person's first notice has them all: who finds it taken goes on to somebody else.
+    const [mine] = await plain(tx, `SELECT id FROM notices WHERE id = ? AND ${due} FOR UPDATE SKIP LOCKED`, [first, fromInstantText(now)])
+    if (!mine) continue
+    ids = (await plain<{ id: number }>(tx, `SELECT id FROM notices WHERE person = ? AND ${due} ORDER BY id LIMIT ? FOR UPDATE`,
+      [person, fromInstantText(now), most])).map(row => row.id)
+    break
+  }
   if (ids.length === 0) return []
   await plain(tx, 'UPDATE notices SET mail = \'claimed\', mail_at = ?, tries = tries + 1 WHERE id IN (?)', [fromInstantText(until), ids])
   const found = await plain<Omit<ToMail, 'notice' | 'isOwn'> & { notice: string, own: number }>(tx,

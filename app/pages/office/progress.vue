@@ -34,7 +34,7 @@ const cancel = () => void call(cancelWork, { id: work.value }).catch(error => pr
 onBeforeUnmount(() => work.value && cancel())
 const session = useSessionStore()
 const about = computed(() => found.value
-  ? `${count(found.value.students.length, 'student')}, as of ${sayMoment(found.value.at, session.zone)}`
+  ? `${count(found.value.students.length, 'student')}, as of ${sayMoment(found.value.at, session.zone)}; ${found.value.fresh} read anew`
   : 'when everybody finishes, as they plan it')
 const termOf = (code: string) => {
   const term = catalog.term(code)
@@ -57,7 +57,7 @@ const termOf = (code: string) => {
       <template v-else>
         <p class="second">
           Every file is read as its student sees it: requirements, plan and checks. With twenty thousand students it takes a few
-          minutes; people are served meanwhile. Nothing is changed.
+          minutes the first time, and after that as long as the files that changed; people are served meanwhile. Nothing is changed.
         </p>
         <ActButton :main="!found" @click="begin">{{ found ? 'Work it out anew' : 'Work it out' }}</ActButton>
       </template>

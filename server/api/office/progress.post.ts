@@ -2,7 +2,7 @@ import { progressByProgram } from '@ridgeway/core/office'
 import { workOutProgress } from '#shared/contract/acts/office'
 import { longWork } from '../../college/long-work'
 import { Refusal } from '../../college/refusal'
-import { studentIds } from '../../db/store/people'
+import { markedStudents } from '../../db/store/people'
 import { progressOfEverybody } from '../../workers/everybody'
 
 let running = false
@@ -13,11 +13,11 @@ export default serveOwn(workOutProgress, async ({ input, at, college, date }) =>
     throw new Refusal(409, 'work-under-way', 'Somebody is having this worked out at this moment.', 'Ask again in a minute.')
   running = true
   try {
-    const students = await useDatabase().read(studentIds)
+    const students = await useDatabase().read(markedStudents)
     const began = performance.now()
-    const rows = await longWork(useDatabase(), input.work, at, step =>
+    const { rows, fresh } = await longWork(useDatabase(), input.work, at, step =>
       progressOfEverybody(students, { url: databaseAddress(), stamp: college.stamp, date }, step))
-    return { at, seconds: (performance.now() - began) / 1000, programs: progressByProgram(rows), students: rows }
+    return { at, seconds: (performance.now() - began) / 1000, fresh, programs: progressByProgram(rows), students: rows }
   }
   finally {
     running = false

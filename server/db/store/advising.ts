@@ -1,6 +1,7 @@
 import { type ExceptionAsked, exceptionKey } from '@ridgeway/core/advising'
 import type { PlanOperation } from '@ridgeway/core/planning'
 import type { Executor } from '../database'
+import { FILE_MARK } from './people'
 import { change, fromInstantText, plain, toInstant } from './plain'
 
 /* Comments. */
@@ -141,7 +142,7 @@ export async function adviseeFacts(db: Executor, person: number, students: reado
 export const fileMarks = (db: Executor, students: readonly number[]) => students.length === 0
   ? Promise.resolve([])
   : plain<{ student: number, mark: string }>(db,
-      `SELECT s.person student, CONCAT_WS(' ', s.version, p.id, p.version) mark FROM students s LEFT JOIN plans p ON p.current_of = s.person
+      `SELECT s.person student, ${FILE_MARK} mark FROM students s LEFT JOIN plans pl ON pl.current_of = s.person
        WHERE s.person IN (?)`, [[...students]])
 /** Students whom somebody advises, or stands in for their advisor, on a date; with the advisor's name where it is another. */
 export const adviseesOf = (db: Executor, person: number, date: string) => plain<{ student: number, advisor: string | null }>(db,

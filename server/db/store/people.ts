@@ -118,9 +118,14 @@ export async function* rangesOf(ids: readonly number[]): AsyncGenerator<readonly
   }
 }
 
+/** The mark of a student \`s\` with the current plan \`pl\`. */
+export const FILE_MARK = 'CONCAT_WS(\' \', s.version, pl.id, pl.version)'
+/** Somebody with a file, and what tells whether it or its current plan changed. */
+export interface MarkedStudent { id: number, name: string, mark: string }
 /** Everybody who has a file and was not erased, by number. */
-export const studentIds = async (db: Executor) => (await plain<{ id: number }>(db,
-  'SELECT s.person id FROM students s JOIN people p ON p.id = s.person AND p.erased_at IS NULL ORDER BY s.person')).map(row => row.id)
+export const markedStudents = (db: Executor) => plain<MarkedStudent>(db,
+  `SELECT s.person id, p.name, ${FILE_MARK} mark FROM students s JOIN people p ON p.id = s.person AND p.erased_at IS NULL
+   LEFT JOIN plans pl ON pl.current_of = s.person ORDER BY s.person`)
 
 /** The version of every student's file, by student. */
 export const fileVersions = async (db: Executor) => new Map((await plain<{ id: number, version: number }>(db,

@@ -70,8 +70,11 @@ export const addTerm = act({ name: 'add term', method: 'POST', path: '/api/terms
 
 export const workOutProgress = act({ name: 'work out everybody\'s progress', method: 'POST', path: '/api/office/progress', who: 'office',
   changes: [], input: z.object({ work: workId.optional() }),
-  output: z.object({ at: z.string(), seconds: z.number(), programs: z.array(known<ProgramProgress>('ProgramProgress')),
+  output: z.object({ at: z.string(), seconds: z.number(),
+    /** How many files had changed since they were worked out last. */
+    fresh: z.number(), programs: z.array(known<ProgramProgress>('ProgramProgress')),
     students: z.array(known<StudentProgress>('StudentProgress')) }),
   words: 'Works out the file of every student: by program when they finish as planned, who has no finish, whose plan is forbidden '
-    + 'something and whose average is low. Changes nothing; how far it is, is asked for by the name given, as is giving it up.' })
+    + 'something and whose average is low. Changes nothing; files that did not change since are not read again; how far it is, is asked '
+    + 'for by the name given, as is giving it up.' })
 export type Everybody = z.output<typeof workOutProgress['output']>

@@ -36,17 +36,14 @@ async function readChanged(db: Executor, college: College, known: Map<number, { 
   }
 }
 
-const hindrances = new KeptAWhile<Awaited<ReturnType<typeof readHindrances>>>()
-
 const lately = new KeptAWhile<Comer[]>()
 
 /** All students as the openings of a term see them, as they were a moment ago. */
 export const comersLately = (db: Executor, college: College, term: string): Promise<Comer[]> =>
   lately.get(`${college.stamp} ${term}`, () => readComersOf(db, college, term))
 
-/** The same with their credits as they are now. */
+/** The same as they are now. */
 export async function readComersOf(db: Executor, college: College, term: string): Promise<Comer[]> {
   const known = await earnedOfAll(db, college)
-  const students = await hindrances.get(`${college.stamp} ${term}`, () => readHindrances(db, term))
-  return students.map(one => ({ ...one, earned: known.get(one.id)?.credits ?? 0 }))
+  return (await readHindrances(db, term)).map(one => ({ ...one, earned: known.get(one.id)?.credits ?? 0 }))
 }

@@ -24,7 +24,7 @@ const APART = new Set(['college folder', 'college roster', 'records and plans', 
 const MOST = { list: 150, page: 100, memory: 400, minutes: 3, progress: 400 }
 
 interface Measured { name: string, first: number, median: number, p95: number, kilobytes: number }
-interface Sized { students: number, made: number, views: Measured[], memory: number, progress: number }
+interface Sized { students: number, made: number, views: Measured[], memory: number, progress: { first: number, again: number } }
 
 /** Every view of a college of 20,000 students and of one of 2,000, asked of a running server one after the other. */
 export async function benchLarge(url: string): Promise<Figure[]> {
@@ -134,15 +134,20 @@ function ask(address: string, cookie: string, path: string): Promise<Answer> {
   })
 }
 
-async function signIn(address: string, username: string): Promise<string> {
+/** The cookies of somebody of the demonstration who signed in. */
+export async function signIn(address: string, username: string): Promise<string> {
   const answer = await fetch(`${address}/api/session`, { method: 'POST', body: JSON.stringify({ username, password: 'larkmoor' }),
     headers: { 'content-type': 'application/json', 'origin': address } })
   if (!answer.ok) throw new Error(`${username} could not sign in: ${answer.status}`)
   return answer.headers.getSetCookie().map(line => line.split(';')[0]).join('; ')
 }
 
-/** Students whose files are worked out in a second, in threads of the server. */
-async function workOutEverybody(address: string): Promise<number> {
+/** Students whose files are worked out in a second, in threads of the server: for the first time, and when none has changed since. */
+async function workOutEverybody(address: string) {
+  return { first: await workOut(address), again: await workOut(address) }
+}
+
+async function workOut(address: string): Promise<number> {
   const answer = await fetch(`${address}/api/office/progress`, { method: 'POST', body: '{}', headers: { 'content-type': 'application/json',
     'origin': address, 'cookie': await signIn(address, 'edda') } })
   if (!answer.ok) throw new Error(`progress of everybody: ${answer.status} ${(await answer.text()).slice(0, 200)}`)
@@ -172,10 +177,14 @@ function figuresOf(small: Sized, large: Sized): Figure[] {
       ok: large.memory <= MOST.memory },
     { name: 'large growth of a view, worst', value: round(growth), unit: 'times', ratio: round(growth),
       reference: 'median with ten times the students, against the median with a tenth (at least 1 ms)', target: '≤ 10', ok: growth <= 10 },
-    { name: 'large progress of everybody', value: Math.round(large.progress), unit: 'a second',
-      ratio: round(large.progress / small.progress),
-      reference: `files worked out whole, in two threads beside the server; with a tenth ${Math.round(small.progress)} a second`,
-      target: `≥ ${MOST.progress}`, ok: large.progress >= MOST.progress },
+    { name: 'large progress of everybody', value: Math.round(large.progress.first), unit: 'a second',
+      ratio: round(large.progress.first / small.progress.first),
+      reference: `files worked out, in two threads beside the server; with a tenth ${Math.round(small.progress.first)} a second`,
+      target: `≥ ${MOST.progress}`, ok: large.progress.first >= MOST.progress },
+    { name: 'large progress of everybody, again', value: Math.round(large.progress.again), unit: 'a second',
+      ratio: round(large.progress.again / large.progress.first),
+      reference: 'no file has changed since; the ratio is to the first time', target: `≥ ${MOST.progress}`,
+      ok: large.progress.again >= MOST.progress },
     ...views,
   ]
 }

@@ -13,6 +13,7 @@ import { benchMorning } from './morning'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
 import { benchSeats } from './seats'
+import { benchServers } from './servers'
 import { benchAllocation, benchRecheck } from './standings'
 import { benchTyping } from './typing'
 
@@ -46,6 +47,11 @@ const BENCHES = {
     }),
   'large': (url: string) => benchLarge(url),
   'morning': (url: string) => withDatabase(url, db => benchMorning(db, url)),
+  'servers': (url: string) =>
+    withDatabase(url, async (db) => {
+      await loadDemo(db)
+      return benchServers(db, url)
+    }),
   'typing': (url: string) =>
     withDatabase(url, async (db) => {
       await loadDemo(db)

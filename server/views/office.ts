@@ -13,6 +13,7 @@ import type { Looking } from '../college/asked'
 import { type College, findTerm } from '../college/college'
 import { comersLately } from '../college/comers'
 import { otherBundleFor } from '../college/instead'
+import { KeptAWhile } from '../college/kept-a-while'
 import { plannedOf } from '../college/planned'
 import { Refusal } from '../college/refusal'
 import { fileOf, planIn } from '../college/student'
@@ -27,19 +28,27 @@ import { historyOf, programAt, studentsIn } from '../db/store/programs'
 type Input<View extends { input: z.ZodType }> = z.output<View['input']>
 type Output<View extends { output: z.ZodType }> = z.output<View['output']>
 
+const seats = new KeptAWhile<Awaited<ReturnType<typeof readSeatFigures>>>()
+
+/** Who waits in a term, and the seats that its courses have. */
+async function readSeatFigures(db: Executor, college: College, term: string) {
+  const sections = await college.sections.now(db, term)
+  return { offered: seatsOf(sections), waiting: sections.filter(one => !one.cancelled && one.waiting > 0)
+    .map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })) }
+}
+
 /** What needs the office now. */
 export async function readOfficeTodayView({ db, college, at, date, input }: Looking<Input<typeof contract.readOfficeToday>>):
 Promise<Output<typeof contract.readOfficeToday>> {
   const term = findTerm(college, input.term)
-  const { sections } = await college.sections.recently(db, term.code)
-  const offered = seatsOf(sections)
+  const { waiting, offered } = await seats.get(`${college.stamp} ${term.code}`, () => readSeatFigures(db, college, term.code))
   const standing = await readStanding(db)
   const questions = (await openRequests(db)).filter(one => mayGrant(one.asked.kind, 'office', college.advising))
   const needs = officeNeeds({
     now: at, today: date, term: { ...term, closedBecause: term.closedBecause ?? null },
     openings: college.openings.filter(rule => rule.term === term.code), comers: await comersLately(db, college, term.code),
     questions: questions.map(one => ({ student: one.student.id, name: one.student.name })),
-    waiting: sections.filter(one => !one.cancelled).map(({ id, course, label, waiting }) => ({ section: id, course, label, waiting })),
+    waiting,
     demand: [...await plannedOf(db, college, term.code)].filter(([course]) => offered.has(course))
       .map(([course, planned]) => ({ course, planned, seats: offered.get(course)!.seats })),
     unpaid: await unpaidOf(db, term.code),

@@ -34,7 +34,8 @@ const cancel = () => void call(cancelWork, { id: work.value }).catch(error => pr
 onBeforeUnmount(() => work.value && cancel())
 const session = useSessionStore()
 const about = computed(() => found.value
-  ? `${count(found.value.students.length, 'student')}, as of ${sayMoment(found.value.at, session.zone)}; ${found.value.fresh} read anew`
+  ? [`${count(found.value.students.length, 'student')}, as of ${sayMoment(found.value.at, session.zone)}`,
+      `${count(found.value.fresh, 'file')} read anew`].join('; ')
   : 'when everybody finishes, as they plan it')
 const termOf = (code: string) => {
   const term = catalog.term(code)

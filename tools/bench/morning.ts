@@ -30,8 +30,8 @@ const SECRET = 'demo-only-secret-demo-only-secret-0'
 const HASH = 'a password that nobody has'
 /** Milliseconds by which somebody came clearly before somebody else. */
 const CLEARLY_MS = 200
-/** Milliseconds in which presses that are served tell how many are served at most. */
-const WINDOW = 5000
+/** Milliseconds that somebody has to have waited for the morning to tell how many can be served. */
+const BUSY_MS = 5000
 
 interface Pressed extends Served { student: number, tries: number }
 
@@ -175,20 +175,14 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
   const [wrong] = (await db.execute(sql`SELECT COUNT(*) n FROM seat_pools p LEFT JOIN (SELECT pool, COUNT(*) n FROM registrations
     GROUP BY pool) r ON r.pool = p.id WHERE p.taken <> IFNULL(r.n, 0) OR p.taken + p.held > p.capacity`) as unknown as [{ n: number }[]])[0]
   const [made] = (await db.execute(sql`SELECT COUNT(*) n FROM registrations WHERE credits > 0`) as unknown as [{ n: number }[]])[0]
-  // How many are served in the busiest seconds, and what a press takes when nobody else is there.
-  const ends = pressed.map(one => one.answered).sort((a, b) => a - b)
-  let most = 0
-  for (let from = 0, to = 0; to < ends.length; to++) {
-    while (ends[to]! - ends[from]! > WINDOW) from++
-    most = Math.max(most, to - from + 1)
-  }
-  const rate = most / WINDOW
+  // How many are served while people stand in line, and what a press takes when nobody else is there.
+  const rate = rateInLine(pressed)
   const alone = quantile(waits, 0.02)
   const service = { ...LANES, ...fitService([{ presses: 1, ms: alone }, { presses: LANES.most, ms: LANES.lanes * LANES.most / rate }]) }
   const paper = simulateMorning(arrivals, 1, service).map(one => one.answered - one.came)
   const at = (list: readonly number[], share: number) => quantile(list, share) / 1000
-  // Only where people stood in line all through the busiest seconds is what was served all that can be served.
-  const isBusy = Math.max(...waits) > WINDOW
+  // Only where people stood in line for long is what was served all that can be served.
+  const isBusy = Math.max(...waits) > BUSY_MS
   const drawn = (isBusy ? [10, 100] : []).map((times) => {
     const people = arrivals.flatMap(one => Array.from({ length: times }, (_, i) => one + i / times))
     const here = simulateMorning(people, 1, service).map(one => one.answered - one.came)
@@ -204,7 +198,7 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
   })
   return [
     { name: 'morning presses served', value: round(rate * 1000), unit: 'a second', ratio: null,
-      reference: `in the busiest ${WINDOW / 1000} s; ${pressed.length} people, ${Number(made!.n)} courses registered`,
+      reference: `while people stood in line; ${pressed.length} people, ${Number(made!.n)} courses registered`,
       target: '', ok: null },
     { name: 'morning time to a result', value: round(at(waits, 0.5)), unit: 's median',
       ratio: isBusy ? round(at(paper, 0.5) / at(waits, 0.5)) : null,
@@ -221,6 +215,24 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
         pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
     ...drawn,
   ]
+}
+
+/** Presses served in a millisecond while more are there than the lanes take at once; 0 where that never was. */
+function rateInLine(pressed: readonly Pressed[]): number {
+  const events = pressed.flatMap(one => [{ at: one.came, change: 1 }, { at: one.answered, change: -1 }]).sort((a, b) => a.at - b.at)
+  let there = 0
+  let before = 0
+  let busy = 0
+  let served = 0
+  for (const { at, change } of events) {
+    if (there > LANES.lanes * LANES.most) {
+      busy += at - before
+      if (change < 0) served++
+    }
+    there += change
+    before = at
+  }
+  return busy === 0 ? 0 : served / busy
 }
 
 /** Of those who wait for a section, how many came clearly before somebody who has a seat in it. */

@@ -59,11 +59,5 @@ export const useSeatsStore = defineStore('seats', () => {
     const sum = (i: 0 | 1 | 2) => ids.reduce((total, id) => total + pools[id]![i], 0)
     return { capacity: sum(0), taken: sum(1), held: sum(2), waiting: waiting[section] ?? 0 }
   }
-  /** What all seats of a term come to now; null before they were told. */
-  function total(term: string) {
-    if (told.value.term !== term) return null
-    const all = Object.values(told.value.pools)
-    return { capacity: all.reduce((sum, [capacity]) => sum + capacity, 0), taken: all.reduce((sum, [, taken]) => sum + taken, 0) }
-  }
-  return { told, sumOf, total, take, now, changed, decide, bundle, found }
+  return { told, sumOf, take, now, changed, decide, bundle, found }
 })

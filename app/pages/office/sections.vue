@@ -22,8 +22,10 @@ watch([() => workingTerm.code, asked], ([code, part]) => {
   staff.seatsAsked = part
   if (code) void staff.loadSeats()
 }, { immediate: true })
-// The seats themselves come by themselves; who plans what is read again now and then.
-useIntervalFn(() => staff.loadSeats(), 30_000)
+// Another term has another list.
+watch(() => workingTerm.code, () => columns.value = { ...columns.value, page: 1 })
+// The rows' seats come by themselves; sums, needs and who plans what are read again now and then.
+useIntervalFn(() => staff.loadSeats(), 10_000)
 useSeatStream(() => workingTerm.code)
 const headers = [
   { title: 'Needs you for', key: 'need' },
@@ -39,9 +41,8 @@ const rows = computed(() => (staff.seats?.rows ?? []).map((row) => {
 }))
 const about = computed(() => {
   if (!staff.seats) return workingTerm.term?.name ?? ''
-  const { taken, capacity } = seats.total(workingTerm.code) ?? staff.seats
-  return [workingTerm.term?.name, `${taken} of ${capacity} seats taken in ${staff.seats.sections} sections`,
-    `${staff.seats.needing} need something`].join(' · ')
+  const { taken, capacity, sections, needing } = staff.seats
+  return [workingTerm.term?.name, `${taken} of ${capacity} seats taken in ${sections} sections`, `${needing} need something`].join(' · ')
 })
 </script>
 

@@ -25,6 +25,15 @@ export interface Component {
   lineIds: number[]
 }
 
+/** What is known of a part once it was solved. */
+export interface Solved {
+  /** For each item the line it fills, or -1. */
+  uses: number[]
+  proved: boolean
+  settled: boolean
+  nodes: number
+}
+
 export function linesOf(node: AllocationTree | Branch): number[] {
   return 'line' in node ? [node.line] : node.of.flatMap(linesOf)
 }

@@ -1,6 +1,6 @@
-import type { Component } from './components'
+import type { Component, Solved } from './components'
 import type { ProgramsPolicy } from './problem'
-import { solveComponent, type Solved } from './search'
+import { solveComponent } from './search'
 
 /** Parts kept: those of some hundred students, or all that a board makes of its own in many moves; a few megabytes. */
 const KEPT = 2000

@@ -1,7 +1,7 @@
-import { type Branch, type Component, linesOf } from './components'
+import { solveAlone } from './alone'
+import { type Branch, type Component, linesOf, type Solved } from './components'
 import { Descent } from './descent'
 import { costsOf, Domain, Layout } from './layout'
-import { openCredits } from './line-states'
 import { LocalSearch, type Uses } from './local-search'
 import { foldAll, foldPreferences, foldProgram, foldStage, foldTogether, programOf, programsIn, type Weights } from './objective'
 import { Polish } from './polish'
@@ -25,64 +25,17 @@ const PREFERENCE_NODES = 8
 /** They are spent only where the root left at most so many courses between bound and answer: what is further apart never met in them. */
 const PREFERENCE_REACH = 12
 
-export interface Solved {
-  /** For each item the line it fills, or -1. */
-  uses: number[]
-  proved: boolean
-  settled: boolean
-  nodes: number
-}
-
 /**
  * The best uses of one component, in two phases: first fills and pins, where one unit left to gain is all that keeps a node open, so that
  * most cases are proved at the root; then, unless only the fills are wanted, the last criteria among answers that fill as much, for a fixed
  * number of nodes.
  */
 export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order', fillsOnly = false): Solved {
-  const alone = solveAlone(part) ?? solveLine(part)
+  const alone = solveAlone(part)
   if (alone) return alone
   if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit, fillsOnly)
   const { weights, exact } = foldStage(part, programsIn(part).at(-1)!)
   return exact ? solveTogether(part, weights, nodeLimit, fillsOnly) : solveInOrder(part, nodeLimit, fillsOnly)
-}
-
-/** One course and one line, which is the most frequent part of all: used where it fills anything or is pinned there. Null for any other. */
-function solveAlone({ items, lines, limits, choices }: Component): Solved | null {
-  if (items.length > 1 || lines.length > 1 || limits.length > 0 || choices.length > 0) return null
-  const [item, line] = [items[0]!, lines[0]!]
-  if (line.caps) return null
-  const isUsed = item.must === true || item.pinned === 0 || openCredits(line, item.credits, 1, 1) < openCredits(line, 0, 0, 0)
-  return { uses: [isUsed ? 0 : -1], proved: true, settled: true, nodes: 0 }
-}
-
-/**
- * One line, whatever may fill it: with nothing to share, its table alone is the answer, all criteria in one. Null for any other, and where
- * they cannot be summed exactly.
- */
-function solveLine(part: Component): Solved | null {
-  if (part.lines.length > 1 || part.limits.length > 0 || part.choices.length > 0) return null
-  const weights = foldAll(part, foldTogether(part))
-  if (!weights) return null
-  const layout = new Layout(part, weights.quantum)
-  const { after, costs: { low } } = relaxationOf(layout, weights)
-  const states = layout.size[0]!
-  let [state, here] = [0, layout.tableAt[0]!]
-  // Every item has this line alone, so that edges go by items; of answers as good the one that uses the earlier item is taken.
-  const uses = part.items.map(({ must }, e) => {
-    here += states
-    const to = layout.steps[layout.stepAt[e]! + state]!
-    if (to < 0 || (!must && after[here + to]! + low[e]! > after[here + state]!)) return -1
-    state = to
-    return 0
-  })
-  return { uses, proved: true, settled: true, nodes: 0 }
-}
-
-/** The bound of a layout without prices, which one line alone reaches. */
-function relaxationOf(layout: Layout, weights: Weights): Relaxation {
-  const relaxation = new Relaxation(layout, costsOf(layout, weights), new Domain(layout))
-  relaxation.rebuild()
-  return relaxation
 }
 
 function solveTogether(part: Component, fills: Weights, nodeLimit: number, fillsOnly: boolean): Solved {

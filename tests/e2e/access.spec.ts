@@ -41,10 +41,11 @@ async function look(page: Page, states: [name: string, open: () => Promise<unkno
   }
   expect(found).toEqual([])
 }
+/** Opens a page and waits until it is finished; how long it works something out is the bench's business. */
 const goTo = (page: Page, path: string, sign: string) => async () => {
   await page.goto(path)
   await expect(page.getByRole('heading', { name: sign }).first()).toBeVisible()
-  await expect(page.locator('[aria-busy=true]')).toHaveCount(0)
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0, { timeout: 60_000 })
 }
 
 test('the student\'s first page and what the head opens', async ({ page }) => {

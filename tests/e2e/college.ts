@@ -43,10 +43,19 @@ export async function waypoint(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: new RegExp(`^${name}`) }).click()
 }
 
-/** Takes what an open list offers: once more where the list was drawn anew under the press and the press went nowhere. */
-async function take(option: Locator) {
+/**
+ * Opens a list and takes one of what it offers. Opens it once more where it closed before the press (the list of the field before closed
+ * over it), presses once more where the list was drawn anew under the press and the press went nowhere.
+ */
+async function take(option: Locator, open: () => Promise<unknown>) {
+  let pressed = false
   await expect(async () => {
+    const offered = await option.count() === 1 && await option.isVisible()
+    // A press that was taken closes the list, at once or after a while: pressing for it again would wait for what is gone.
+    if (pressed && !offered) return
+    if (!offered) await open()
     await option.click({ timeout: 1000 })
+    pressed = true
     await expect(option).toBeHidden({ timeout: 1000 })
   }).toPass()
 }
@@ -54,20 +63,17 @@ async function take(option: Locator) {
 /** Types into a field with a list and takes the one line that is left. */
 export async function typeAndTake(field: Locator, typed: string) {
   const options = field.page().getByRole('option')
-  await field.fill(typed)
-  await expect(options).toHaveCount(1)
-  await take(options)
+  await take(options, async () => {
+    await field.fill(typed)
+    await expect(options).toHaveCount(1)
+  })
 }
 
-/**
- * Opens a field with a list and takes one of it; opens it once more where the list of the field before closed over it. `force` is for a
- * field that lies under its own frame.
- */
+/** Opens a field with a list and takes one of it. `force` is for a field that lies under its own frame. */
 export async function openAndTake(field: Locator, name: string | RegExp, force = false) {
   const option = field.page().getByRole('option', { name })
-  await expect(async () => {
-    if (!await option.isVisible()) await field.click({ timeout: 1000, force })
+  await take(option, async () => {
+    await field.click({ timeout: 1000, force })
     await expect(option).toBeVisible({ timeout: 1000 })
-  }).toPass()
-  await take(option)
+  })
 }

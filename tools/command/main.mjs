@@ -2,6 +2,7 @@ import { existsSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node
 import { randomBytes } from 'node:crypto'
 import { join, resolve } from 'node:path'
 import { CLIENT, GALERA, startCluster } from './cluster.mjs'
+import { checks, reportOf } from './reports.mjs'
 import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
 
@@ -135,7 +136,7 @@ function stop() {
 
 const SUITES = ['lint', 'types', 'unit', 'server', 'cluster', 'browser']
 
-/** Counts are read from the runners' own JSON reports; a suite that gives none counts as one failure. */
+/** Counts and names of what failed are read from the runners' own JSON reports. */
 async function test(names) {
   const suites = names.length > 0 ? names : SUITES
   const unknown = suites.find(name => !SUITES.includes(name))
@@ -147,37 +148,21 @@ async function test(names) {
     ...(suites.includes('server') ? CLIENT : [])])
   await ensureModules()
   mkdirSync(join(STATE, 'reports'), { recursive: true })
-  let passed = 0
-  let failed = 0
-  const single = (status) => {
-    if (status === 0) passed++
-    else failed++
-  }
-  const report = (name, status) => {
-    const file = join(STATE, 'reports', `${name}.json`)
-    if (!existsSync(file)) return single(1)
-    const { stats, numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8'))
-    passed += numPassedTests ?? stats.expected
-    const bad = numFailedTests ?? stats.unexpected + stats.flaky
-    failed += bad === 0 && status !== 0 ? 1 : bad
-  }
-  const vitest = (name, env = {}) => {
-    rmSync(join(STATE, 'reports', `${name}.json`), { force: true })
-    report(name,
-      run(bin('vitest'), ['run', '--project', name, '--reporter=default', '--reporter=json',
-        `--outputFile.json=.ridgeway/reports/${name}.json`], { mayFail: true, env }))
-  }
+  const found = checks()
+  const single = (name, command, args) => found.single(name, run(bin(command), args, { mayFail: true }))
+  const vitest = (name, env = {}) => found.suite(name, () => run(bin('vitest'), ['run', '--project', name, '--reporter=default',
+    '--reporter=json', `--outputFile.json=${reportOf(name)}`], { mayFail: true, env }))
   await withCleanUp(async (onEnd) => {
     // What Nuxt makes of the files' names may be of an older checkout.
     if (suites.includes('lint') || suites.includes('types')) run(bin('nuxt'), ['prepare'], { stdio: 'ignore' })
     if (suites.includes('lint')) {
-      single(run(bin('eslint'), ['.'], { mayFail: true }))
+      single('lint', 'eslint', ['.'])
       // Circles and layers, then exports that nobody uses.
       const folders = ['packages', 'shared', 'server', 'app', 'demo', 'tools']
-      single(run(bin('depcruise'), ['--config', '.dependency-cruiser.mjs', ...folders], { mayFail: true }))
-      single(run(bin('knip'), ['--include', 'exports,types'], { mayFail: true }))
+      single('layers', 'depcruise', ['--config', '.dependency-cruiser.mjs', ...folders])
+      single('exports', 'knip', ['--include', 'exports,types'])
     }
-    if (suites.includes('types')) single(run(bin('vue-tsc'), ['-b', '--noEmit'], { mayFail: true }))
+    if (suites.includes('types')) single('types', 'vue-tsc', ['-b', '--noEmit'])
     if (suites.includes('unit')) vitest('unit')
     if (suites.includes('cluster')) {
       await ensureBuild()
@@ -197,14 +182,11 @@ async function test(names) {
       }
       if (suites.includes('server')) vitest('server', await college('server_tests'))
       if (suites.includes('browser')) {
-        rmSync(join(STATE, 'reports', 'browser.json'), { force: true })
-        report('browser',
-          run(bin('playwright'), ['test'], { mayFail: true,
-            env: { ...await college('browser_tests'), PLAYWRIGHT_JSON_OUTPUT_NAME: join(STATE, 'reports', 'browser.json') } }))
+        const env = { ...await college('browser_tests'), PLAYWRIGHT_JSON_OUTPUT_NAME: reportOf('browser') }
+        found.suite('browser', () => run(bin('playwright'), ['test'], { mayFail: true, env }))
       }
     }
-    console.log(`\n${passed} passed, ${failed} failed`)
-    return failed === 0 && passed > 0 ? 0 : 1
+    return found.tell() ? 0 : 1
   })
 }
 

@@ -39,7 +39,7 @@ export function checks() {
 }
 
 /** Reads a report of Vitest or of Playwright: how many passed, and what did not, by file and name. */
-export function readReport(report) {
+function readReport(report) {
   return report.testResults ? readVitest(report) : readPlaywright(report)
 }
 

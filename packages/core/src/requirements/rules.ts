@@ -201,15 +201,16 @@ function scopeOf(rule: Extract<ProgramRule, { kind: 'gpa' }>, { used, compiled, 
   }
   const usedIds = new Set(used.map(item => item.id))
   const usedCourses = new Set(used.flatMap(item => sameCourse(item.course, context.courses)))
-  // An attempt that a line names and that was not good enough for it is part of the program's average, whether it is repeated or not.
-  const failedFor = (item: CourseItem) =>
-    item.state === 'completed' && compiled.some((target) => {
-      const course = context.courses.get(item.course)
-      return course && namesCourses(target.line) && acceptsCourse(course, target, context)
-        && !gradeSuffices(item, target.line, context.scale)
-    })
-  return item => usedIds.has(item.id) || usedCourses.has(item.course) || failedFor(item)
+  return item => usedIds.has(item.id) || usedCourses.has(item.course) || failsALine(item, compiled, context)
 }
+
+/** An attempt that a line names and that was not good enough for it: part of the program's average, whether it is repeated or not. */
+export const failsALine = (item: CourseItem, compiled: readonly CompiledLine[], context: CompileContext): boolean =>
+  item.state === 'completed' && compiled.some((target) => {
+    const course = context.courses.get(item.course)
+    return course && namesCourses(target.line) && acceptsCourse(course, target, context)
+      && !gradeSuffices(item, target.line, context.scale)
+  })
 
 /** A line that says which courses it wants, and is not for free electives. */
 const namesCourses = ({ filter: { list, subjects, attributes } }: CourseLine) => Boolean(list ?? subjects ?? attributes)

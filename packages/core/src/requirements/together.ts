@@ -1,9 +1,9 @@
-import { sameCourse } from '../catalog/linked'
 import type { CourseItem } from '../catalog/types'
 import { allocate } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
 import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn,
   type ProgramsPolicy } from './allocation/problem'
+import { averagesAreSettled } from './averages'
 import { type Prepared, prepareProgram, type ReportInput } from './prepare'
 import { type LineReport, type ProgramReport, type ProgramSums, reportProgram, sumProgram } from './report'
 
@@ -59,24 +59,14 @@ export function readTogether(input: ProgramsInput, memory?: SolvedParts): Progra
 export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
   if (input.programs.length === 0) return []
   const prepared = input.programs.map(prepareProgram)
-  if (prepared.some(dependsOnUses)) return null
+  // Which of two courses that exclude each other gives credit is told by the uses; and how much each program is left open, all in sum, too.
+  if (prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
+  if (input.policy === 'in sum' && prepared.length > 1) return null
   const known = memoryOf(input.programs[0]!.courses)
   const { uses, proved, used } = solveTogether(prepared, input, known, true)
-  return !proved ? null : prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, known))
-}
-
-/**
- * Whether more than the fill depends on which courses are used: which of two courses that exclude each other gives credit, and an average
- * over the program's own courses. That average suffices in any case where every grade does that could be in it.
- */
-function dependsOnUses({ candidates, context: { courses }, ready: { fitsOf }, input: { program, items, scale } }: Prepared): boolean {
-  if (candidates.exclusive.length > 0) return true
-  const couldBeIn = (item: CourseItem) =>
-    sameCourse(item.course, courses).some(course => fitsOf({ ...item, course, state: 'planned' }).length > 0)
-  return program.rules.some(rule => rule.kind === 'gpa' && rule.scope === 'program' && items.some((item) => {
-    const meaning = item.state === 'completed' && item.source === 'here' ? scale[item.grade ?? ''] : undefined
-    return meaning?.inGpa && meaning.points < rule.minimum && couldBeIn(item)
-  }))
+  return proved && prepared.every((one, p) => averagesAreSettled(one, uses[p]!))
+    ? prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, known))
+    : null
 }
 
 /** The uses of every program's items by its compiled lines, and the ids of all items in use. */

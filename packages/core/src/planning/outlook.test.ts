@@ -7,7 +7,7 @@ import type { CourseItem } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
 import { lineRef } from '../record/ids'
 import { isBelow } from '../requirements/rules'
-import { sumTogether } from '../requirements/together'
+import { glanceTogether, sumTogether } from '../requirements/together'
 import type { CourseLine, RequirementNode } from '../requirements/types'
 import { readOutlook } from './outlook'
 import type { Placeholder, PlanEntry } from './plan'
@@ -50,7 +50,7 @@ const anyFile = anyPrograms.chain((programs) => {
 describe('the outlook', () => {
   it.each(['best', 'latest'] as const)('has the figures of the whole reading, whatever is in a file (%s attempt)', (repeatPolicy) => {
     const catalog: Catalog = { courses, programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy }
-    const seen = { finished: 0, open: 0, low: 0, fine: 0, quick: 0, whole: 0 }
+    const seen = { finished: 0, open: 0, low: 0, fine: 0, glance: 0, quick: 0, whole: 0 }
     fc.assert(fc.property(anyFile, (file) => {
       const standing = readStanding(file, catalog, TODAY)
       const outlook = readOutlook(file, catalog, TODAY)
@@ -66,7 +66,7 @@ describe('the outlook', () => {
       })
       seen[outlook.finish === null ? 'open' : 'finished']++
       seen[outlook.isLow ? 'low' : 'fine']++
-      seen[sums ? 'quick' : 'whole']++
+      seen[glanceTogether(standing.asked) ? 'glance' : sums ? 'quick' : 'whole']++
     }), { numRuns: 150 })
     expect(Object.entries(seen).filter(([, times]) => times === 0)).toEqual([])
   })

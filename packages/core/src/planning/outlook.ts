@@ -1,6 +1,6 @@
-import type { Credits, LocalDate, TermCode } from '../catalog/types'
+import type { CourseItem, Credits, LocalDate, TermCode } from '../catalog/types'
 import { earnedCredits } from '../record/attempts'
-import { type ProgramsInput, readTogether, sumTogether } from '../requirements/together'
+import { glanceTogether, type ProgramsInput, readTogether, sumTogether } from '../requirements/together'
 import type { ProgramSums } from '../requirements/report'
 import { isBelow } from '../requirements/rules'
 import { findProblems } from './find-problems'
@@ -21,18 +21,26 @@ export interface Outlook {
 
 /**
  * The same figures as the whole reading of a file has, without what takes most of its time: nobody asks which of several equally good uses
- * each course is put to. Where a figure does depend on that, the whole reading is made.
+ * each course is put to, and where a line is open whatever is used there, none are sought at all. Where a figure does depend on the uses,
+ * the whole reading is made.
  */
 export function readOutlook(onFile: StudentFile, catalog: Catalog, today: LocalDate): Outlook {
   const file = asOf(onFile, catalog, today)
   const items = itemsOf(file)
-  const reports = readSums(programsAsked(programsOf(file, catalog), items, file, catalog), file)
+  const asked = programsAsked(programsOf(file, catalog), items, file, catalog)
   return {
     earned: earnedCredits(file.record, catalog),
-    finish: finishOf(reports, items, file),
+    ...readPrograms(asked, items, file),
     blockers: findProblems({ file, items, catalog, today }).filter(check => check.severity === 'blocker').length,
-    isLow: reports.some(report => report.rules.some(isBelow)),
   }
+}
+
+function readPrograms(asked: ProgramsInput, items: readonly CourseItem[], file: StudentFile): Pick<Outlook, 'finish' | 'isLow'> {
+  // Places held may be for what is open.
+  const glance = file.placeholders.length === 0 ? glanceTogether(asked) : null
+  if (glance) return { finish: null, ...glance }
+  const reports = readSums(asked, file)
+  return { finish: finishOf(reports, items, file), isLow: reports.some(report => report.rules.some(isBelow)) }
 }
 
 /** Places held are for lines, and which line an open credit stands on is told by the whole reading alone. */

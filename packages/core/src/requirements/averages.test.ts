@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import type { Course, CourseItem } from '../catalog/types'
 import { LETTER_SCALE } from '../grades/scale'
-import { allocate, openByTier } from './allocation/allocate'
+import { allocate, compareTiers, openByTier } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
-import { averagesAreSettled } from './averages'
+import { isAverageLow } from './averages'
+import { leastOpen, quickUses } from './bounds'
 import { prepareProgram } from './prepare'
 import { sumProgram } from './report'
 import { isBelow } from './rules'
@@ -37,8 +38,8 @@ const anyItems = fc.uniqueArray(fc.record({ course: fc.constantFrom(...CODES),
   grade: fc.constantFrom('A', 'A', 'B', 'C', 'C-', 'D', 'F', 'P', null),
   term: fc.constantFrom('2025FA', '2026SP') }), { maxLength: 7, selector: one => `${one.course} ${one.term}` })
 
-it('calls an average settled only where every use that fills as much has it high enough, or every one too low', () => {
-  const seen = { high: 0, highWithLowGrades: 0, low: 0, open: 0 }
+it('calls an average low or high only where it is with every use that fills as much, and a line open only where no use fills it', () => {
+  const seen = { high: 0, highWithLowGrades: 0, low: 0, depends: 0, openWhatever: 0 }
   fc.assert(fc.property(anyCourses, anyProgram, anyItems, (courses, program, taken) => {
     const items = taken.map(({ course, grade, term }, i): CourseItem => ({ id: `i${i}`, course, term, credits: courses.get(course)!.credits,
       grade, state: grade === null ? 'planned' : 'completed', source: 'here' }))
@@ -50,21 +51,30 @@ it('calls an average settled only where every use that fills as much has it high
       const used = new Set(candidates.items.flatMap(({ id }, i) => uses[i]! >= 0 ? [id] : []))
       return sumProgram(prepared, uses, true, used, memory).rules.some(isBelow)
     }
-    const settled = averagesAreSettled(prepared, found.uses)
+    const said = isAverageLow(prepared, found.uses)
     const ways = new Set<boolean>()
+    let least = Infinity
     // Every use there is, one by one.
     const tryAll = (uses: number[]) => {
       const i = uses.length
       if (i === allocated.length) {
-        if (String(openByTier(allocated, needs, tree, uses)) === String(found.open)) ways.add(isLow(uses))
+        const open = openByTier(allocated, needs, tree, uses)
+        least = Math.min(least, open[3])
+        if (String(open) !== String(found.open)) return
+        ways.add(isLow(uses))
         return
       }
       for (const way of [-1, ...allocated[i]!.fits]) tryAll([...uses, way])
     }
     tryAll([])
-    if (settled) expect(ways.size).toBe(1)
-    if (!settled) seen.open++
-    else if (ways.has(true)) seen.low++
+    if (said !== null) expect([...ways]).toEqual([said])
+    // Worse uses than the best say less, and nothing else.
+    for (const worse of [allocated.map(() => -1), quickUses(prepared)]) expect([said, null]).toContain(isAverageLow(prepared, worse))
+    expect(compareTiers(openByTier(allocated, needs, tree, quickUses(prepared)), found.open)).toBeGreaterThanOrEqual(0)
+    expect(leastOpen(prepared)).toBeLessThanOrEqual(least)
+    seen.openWhatever += Number(leastOpen(prepared) > 0)
+    if (said === null) seen.depends++
+    else if (said) seen.low++
     else seen[items.some(item => item.grade === 'D' || item.grade === 'C-') ? 'highWithLowGrades' : 'high']++
   }), { numRuns: 400 })
   expect(Object.entries(seen).filter(([, times]) => times < 10)).toEqual([])

@@ -3,27 +3,27 @@ import type { CourseItem } from '../catalog/types'
 import { gpa } from '../grades/gpa'
 import { averagedAttempts } from '../record/attempts'
 import { openByTier } from './allocation/allocate'
-import { openCredits } from './allocation/line-states'
-import type { AllocationLine, AllocationTree } from './allocation/problem'
+import type { AllocationLine } from './allocation/problem'
+import { leastNeeded } from './bounds'
 import type { Prepared } from './prepare'
 import { failsALine } from './rules'
 
 /**
- * Whether it is the same with any uses that fill as much as these which of the averages over the program's own courses are too low, so that
- * nobody has to ask which uses are best. False says nothing: it may be the same or not.
+ * Whether one of the averages over the program's own courses is too low, where any uses that fill as much as these, or more, say the same;
+ * null where they may not.
  *
  * What is behind such an average are the families of equivalent courses of which one is in use, and the attempts that a line names and did
  * not accept. Whichever families are used, their completed courses fill together at least what the lines need less what is left open; of
  * those that could be used, the worst that fill as much, the last of them in part, give an average that no uses go below, and the best one
  * that none go above (the relaxation of a knapsack; G. B. Dantzig, Discrete-variable extremum problems, 1957).
  */
-export function averagesAreSettled(prepared: Prepared, uses: readonly number[]): boolean {
+export function isAverageLow(prepared: Prepared, uses: readonly number[]): boolean | null {
   const { rules } = prepared.input.program
   const minima = rules.flatMap(rule => rule.kind === 'gpa' && rule.scope === 'program' ? [rule.minimum] : [])
-  if (minima.length === 0) return true
+  if (minima.length === 0) return false
   const families = familiesOf(prepared)
   const filled = filledAtLeast(prepared, uses)
-  return minima.every((minimum) => {
+  const low = minima.map((minimum) => {
     // Points above the minimum, in hundredths of hundredths; below zero where the average is too low.
     const above = (attempts: readonly CourseItem[]) => {
       const { points, attempted } = gpa(attempts, prepared.input.scale)
@@ -33,8 +33,10 @@ export function averagesAreSettled(prepared: Prepared, uses: readonly number[]):
       const idle = above(unused)
       return { idle, change: canBeUsed ? above(used) - idle : 0, fills }
     })
-    return leastSum(all, filled) >= 0 || leastSum(all.map(one => ({ ...one, idle: -one.idle, change: -one.change })), filled) > 0
+    if (leastSum(all, filled) >= 0) return false
+    return leastSum(all.map(one => ({ ...one, idle: -one.idle, change: -one.change })), filled) > 0 ? true : null
   })
+  return low.includes(true) ? true : low.includes(null) ? null : false
 }
 
 /** What a family adds to a sum when it is not used, and how that changes when it is. */
@@ -88,12 +90,6 @@ function familiesOf({ input, context, ready: { compiled }, candidates, fits, nee
 /** The most by which one course can lessen what a line leaves open. */
 const mostFilledBy = (credits: number, line: AllocationLine) => Math.max(credits, line.courses > 0 || line.spread ? line.unit : 0)
 
-/** Credits of need that completed courses fill with any uses that leave as much open as these. */
+/** Credits of need that completed courses fill with any uses that leave no more open than these. */
 const filledAtLeast = ({ allocated, needs, ready: { tree } }: Prepared, uses: readonly number[]): number =>
-  leastNeeded(tree, needs) - openByTier(allocated, needs, tree, [...uses])[0]
-
-/** Credits that the lines need when choices take the branches that need least. */
-function leastNeeded(tree: AllocationTree, needs: readonly AllocationLine[]): number {
-  if ('line' in tree) return openCredits(needs[tree.line]!, 0, 0, 0)
-  return tree.of.map(branch => leastNeeded(branch, needs)).sort((a, b) => a - b).slice(0, tree.n).reduce((sum, need) => sum + need, 0)
-}
+  leastNeeded(tree, needs) - openByTier(allocated, needs, tree, uses)[0]

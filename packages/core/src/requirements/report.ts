@@ -199,6 +199,16 @@ export function sumProgram(prepared: Prepared, uses: number[], proved: boolean, 
   }
 }
 
+/** The averages that a program asks for, but for those over its own courses: they are the same whatever is used where. */
+export function readAverages({ input, context, ready: { compiled }, candidates }: Prepared): RuleReport[] {
+  const rules = input.program.rules.filter(rule => rule.kind === 'gpa' && rule.scope !== 'program')
+  return rules.length === 0
+    ? []
+    : readRules({ ...input.program, rules }, { all: input.items, earning: earningOf(candidates, NONE), used: [], compiled, context,
+        repeatPolicy: input.repeatPolicy, milestones: [] })
+}
+const NONE: ReadonlySet<string> = new Set()
+
 function sumUp(areas: readonly AreaReport[]) {
   const active = areas.flatMap(area => area.lines).filter(line => !line.setAside)
   const sum = (pick: (line: LineReport) => Credits) => active.reduce((total, line) => total + pick(line), 0)

@@ -3,9 +3,11 @@ import { allocate } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
 import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn,
   type ProgramsPolicy } from './allocation/problem'
-import { averagesAreSettled } from './averages'
+import { isAverageLow } from './averages'
+import { leastOpen, quickUses } from './bounds'
 import { type Prepared, prepareProgram, type ReportInput } from './prepare'
-import { type LineReport, type ProgramReport, type ProgramSums, reportProgram, sumProgram } from './report'
+import { type LineReport, type ProgramReport, type ProgramSums, readAverages, reportProgram, sumProgram } from './report'
+import { isBelow } from './rules'
 
 /** At most so many courses or credits may count in both of two programs, by their place in the list. */
 export interface SharingBetween {
@@ -64,10 +66,25 @@ export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
   if (input.policy === 'in sum' && prepared.length > 1) return null
   const known = memoryOf(input.programs[0]!.courses)
   const { uses, proved, used } = solveTogether(prepared, input, known, true)
-  return proved && prepared.every((one, p) => averagesAreSettled(one, uses[p]!))
+  return proved && prepared.every((one, p) => isAverageLow(one, uses[p]!) !== null)
     ? prepared.map((one, p) => sumProgram(one, uses[p]!, proved, used, known))
     : null
 }
+
+/**
+ * Whether some average is too low, where something is left open whatever is used where: for whoever wants to know no more of everybody.
+ * Null where nothing may be open, or where it takes the uses to tell.
+ */
+export function glanceTogether(input: ProgramsInput): { isLow: boolean } | null {
+  const prepared = input.programs.map(prepareProgram)
+  if (!prepared.some(one => leastOpen(one) > 0) || prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
+  const low = prepared.map((one, p) => readAverages(one).some(isBelow)
+    || isAverageLow(one, isFree(p, input) ? quickUses(one) : one.allocated.map(() => -1)))
+  return low.includes(true) ? { isLow: true } : low.includes(null) ? null : { isLow: false }
+}
+
+/** Whether a program is filled as if it were alone: what the ones before leave to a later one is not known, nor what is best in sum. */
+const isFree = (p: number, { programs, policy }: ProgramsInput) => p === 0 && (programs.length === 1 || policy !== 'in sum')
 
 /** The uses of every program's items by its compiled lines, and the ids of all items in use. */
 function solveTogether(prepared: readonly Prepared[], input: ProgramsInput, memory: SolvedParts, fillsOnly: boolean) {

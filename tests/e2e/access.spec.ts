@@ -1,7 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { eq } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
+import { faults } from './axe'
 import { db, expect, signIn, signOut, test, waypoint } from './college'
 
 /**
@@ -15,17 +15,13 @@ const WIDE = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 const idOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
 
-async function faults(page: Page, where: string, part?: string): Promise<string[]> {
-  const axe = new AxeBuilder({ page })
-  const { violations } = await (part ? axe.include(part) : axe).analyze()
-  return violations.map(({ id, nodes }) => `${where}: ${id}: ${nodes.slice(0, 3).map(node => node.target.join(' ')).join(' | ')}`)
-}
+const faultsAt = async (page: Page, where: string, part?: string) => (await faults(page, part)).map(fault => `${where}: ${fault}`)
 /** What stands on the screen: light on a wide screen, dark on a phone. Of what opens over a page only itself: the page was looked at. */
 async function inBothModes(page: Page, where: string, part?: string): Promise<string[]> {
-  const found = await faults(page, where, part)
+  const found = await faultsAt(page, where, part)
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' })
   await page.setViewportSize(PHONE)
-  found.push(...await faults(page, `${where}, dark, phone`, part))
+  found.push(...await faultsAt(page, `${where}, dark, phone`, part))
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
   await page.setViewportSize(WIDE)
   return found

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { sql } from 'drizzle-orm'
 import { sealSession } from 'h3'
-import { arrivalsAt, fitService, type Served, simulateMorning } from '@ridgeway/core/registration'
+import { arrivalsAt, fitShares, type Served, type Service, simulateMorning, type Stretch } from '@ridgeway/core/registration'
 import { bundlesOf } from '@ridgeway/core/weeks'
 import { COURSES } from '../../demo/courses'
 import { loadLarge } from '../../demo/large'
@@ -177,8 +177,7 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
   const [made] = (await db.execute(sql`SELECT COUNT(*) n FROM registrations WHERE credits > 0`) as unknown as [{ n: number }[]])[0]
   // How many are served while people stand in line, and what a press takes when nobody else is there.
   const rate = rateInLine(pressed)
-  const alone = quantile(waits, 0.02)
-  const service = { ...LANES, ...fitService([{ presses: 1, ms: alone }, { presses: LANES.most, ms: LANES.lanes * LANES.most / rate }]) }
+  const service = serviceOf(pressed, quantile(waits, 0.02))
   const paper = simulateMorning(arrivals, 1, service).map(one => one.answered - one.came)
   const at = (list: readonly number[], share: number) => quantile(list, share) / 1000
   // Only where people stood in line for long is what was served all that can be served.
@@ -189,7 +188,8 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
     // How much faster it all would have to be, in powers of two, for nineteen of twenty to wait as they do now.
     let faster = 1
     for (; faster < 4096; faster *= 2) {
-      const then = simulateMorning(people, 1, { ...service, base: service.base / faster, each: service.each / faster })
+      const then = simulateMorning(people, 1, { ...service, base: service.base / faster, each: service.each / faster,
+        admit: service.admit / faster })
       if (quantile(then.map(one => one.answered - one.came), 0.95) <= quantile(waits, 0.95) * 1.1) break
     }
     return { name: `morning on paper, ${times} times as many`, value: round(at(here, 0.5)), unit: 's median',
@@ -203,7 +203,8 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
     { name: 'morning time to a result', value: round(at(waits, 0.5)), unit: 's median',
       ratio: isBusy ? round(at(paper, 0.5) / at(waits, 0.5)) : null,
       reference: `p95 ${round(at(waits, 0.95))} s, longest ${round(Math.max(...waits) / 1000)} s; ${isBusy
-        ? `on paper ${round(at(paper, 0.5))}, p95 ${round(at(paper, 0.95))}`
+        ? `on paper ${round(at(paper, 0.5))}, p95 ${round(at(paper, 0.95))} (${round(service.admit)} ms to let a press in, ${
+          round(service.base)} + ${round(service.each)} a press for a transaction)`
         : 'nobody stood in line for long: no paper'}; tried again ${pressed.filter(one => one.tries > 1).length}`, target: '', ok: null },
     { name: 'morning first come, first served', value: round(order.share * 100, 3), unit: '%', ratio: null,
       reference: `who wait though they came before somebody who has a seat of the section, by more than ${CLEARLY_MS} ms; by ${
@@ -215,6 +216,38 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
         pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
     ...drawn,
   ]
+}
+
+/** Milliseconds of the stretches in which what goes on is counted. */
+const STRETCH_MS = 1000
+
+/** How the server served, from stretches in which more were there than its lanes take, and from what a press takes by itself. */
+function serviceOf(pressed: readonly Served[], alone: number): Service {
+  const shares = fitShares(stretchesIn(pressed)) ?? { serve: 0, admit: 0 }
+  const full = LANES.lanes * LANES.most * shares.serve
+  const single = Math.max(0, Math.min(full, alone - shares.admit))
+  const each = (full - single) / (LANES.most - 1)
+  return { ...LANES, base: Math.max(0, single - each), each, admit: shares.admit }
+}
+
+/** Seconds through all of which more were there than the lanes take at once, with how many came in each and how many were answered. */
+function stretchesIn(pressed: readonly Served[]): Stretch[] {
+  const last = Math.ceil(Math.max(...pressed.map(one => one.answered)) / STRETCH_MS)
+  const all = Array.from({ length: last }, () => ({ ms: STRETCH_MS, came: 0, answered: 0, least: Infinity }))
+  const events = pressed.flatMap(one => [{ at: one.came, change: 1 }, { at: one.answered, change: -1 }]).sort((a, b) => a.at - b.at)
+  let there = 0
+  let next = 0
+  for (const [i, stretch] of all.entries()) {
+    stretch.least = there
+    for (; next < events.length && events[next]!.at < (i + 1) * STRETCH_MS; next++) {
+      const { change } = events[next]!
+      there += change
+      if (change > 0) stretch.came++
+      else stretch.answered++
+      stretch.least = Math.min(stretch.least, there)
+    }
+  }
+  return all.filter(stretch => stretch.least > LANES.lanes * LANES.most)
 }
 
 /** Presses served in a millisecond while more are there than the lanes take at once; 0 where that never was. */
@@ -235,12 +268,16 @@ function rateInLine(pressed: readonly Pressed[]): number {
   return busy === 0 ? 0 : served / busy
 }
 
-/** Of those who wait for a section, how many came clearly before somebody who has a seat in it. */
+/**
+ * Of those who wait for a section, how many came clearly before somebody who has a seat in it that is kept for nobody: seats that are kept
+ * for a program are for its students, whenever they come.
+ */
 async function overtaken(db: Direct, pressed: readonly Pressed[]): Promise<{ share: number, longest: number }> {
   const came = new Map(pressed.map(one => [one.student, one.came]))
   const of = async (text: string) => (await db.execute(sql.raw(text)) as unknown as [{ student: number, section: number }[]])[0]
   const last = new Map<number, number>()
-  for (const { student, section } of await of('SELECT student, section FROM registrations'))
+  for (const { student, section } of await of('SELECT r.student, r.section FROM registrations r JOIN seat_pools p ON p.id = r.pool '
+    + 'WHERE p.for_group IS NULL'))
     last.set(section, Math.max(last.get(section) ?? 0, came.get(student) ?? 0))
   const by = (await of('SELECT student, section FROM waitlist_entries WHERE offer_until IS NULL'))
     .map(({ student, section }) => (last.get(section) ?? 0) - (came.get(student) ?? 0))

@@ -1,10 +1,11 @@
-import { existsSync, readFileSync, rmSync, writeFileSync, mkdirSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { randomBytes } from 'node:crypto'
 import { join, resolve } from 'node:path'
+import { withCleanUp } from './clean-up.mjs'
 import { CLIENT, GALERA, startCluster } from './cluster.mjs'
-import { checks, reportOf } from './reports.mjs'
 import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
+import { test } from './test.mjs'
 
 const USAGE = `Ridgeway
   ./ridgeway demo [--large]  the demonstration college on this machine; or one of 20,000 students
@@ -18,28 +19,6 @@ const USAGE = `Ridgeway
   ./ridgeway restore FOLDER [--until INSTANT]   brings it back into an empty database; needs DATABASE_URL
   ./ridgeway start           production, with DATABASE_URL and NUXT_SESSION_PASSWORD
   ./ridgeway stop            stops a demonstration that runs in another terminal`
-
-/** Runs `work` with everything that it started stopped afterwards, whatever happens. */
-async function withCleanUp(work) {
-  const stops = []
-  let ending = false
-  const end = async (code) => {
-    if (ending) return
-    ending = true
-    for (const stop of stops.reverse()) await stop()
-    process.exit(code)
-  }
-  process.on('SIGINT', () => end(130))
-  process.on('SIGTERM', () => end(143))
-  try {
-    const code = await work(stop => stops.push(stop))
-    await end(code ?? 0)
-  }
-  catch (problem) {
-    console.error(problem.message, problem.cause?.message ?? '')
-    await end(1)
-  }
-}
 
 async function demo(fresh, large) {
   ensurePackages(MARIADB)
@@ -132,62 +111,6 @@ function stop() {
     rmSync(file, { force: true })
     console.log('No demonstration is running.')
   }
-}
-
-const SUITES = ['lint', 'types', 'unit', 'server', 'cluster', 'browser']
-
-/** Counts and names of what failed are read from the runners' own JSON reports. */
-async function test(names) {
-  const suites = names.length > 0 ? names : SUITES
-  const unknown = suites.find(name => !SUITES.includes(name))
-  if (unknown) {
-    console.error(`There is no suite "${unknown}". Suites: ${SUITES.join(', ')}.`)
-    process.exit(2)
-  }
-  ensurePackages([...MARIADB, ...(suites.includes('browser') ? CHROMIUM : []), ...(suites.includes('cluster') ? GALERA : []),
-    ...(suites.includes('server') ? CLIENT : [])])
-  await ensureModules()
-  mkdirSync(join(STATE, 'reports'), { recursive: true })
-  const found = checks()
-  const single = (name, command, args) => found.single(name, run(bin(command), args, { mayFail: true }))
-  const vitest = (name, env = {}) => found.suite(name, () => run(bin('vitest'), ['run', '--project', name, '--reporter=default',
-    '--reporter=json', `--outputFile.json=${reportOf(name)}`], { mayFail: true, env }))
-  await withCleanUp(async (onEnd) => {
-    // What Nuxt makes of the files' names may be of an older checkout.
-    if (suites.includes('lint') || suites.includes('types')) run(bin('nuxt'), ['prepare'], { stdio: 'ignore' })
-    if (suites.includes('lint')) {
-      single('lint', 'eslint', ['.'])
-      // Circles and layers, then exports that nobody uses.
-      const folders = ['packages', 'shared', 'server', 'app', 'demo', 'tools']
-      single('layers', 'depcruise', ['--config', '.dependency-cruiser.mjs', ...folders])
-      single('exports', 'knip', ['--include', 'exports,types'])
-    }
-    if (suites.includes('types')) single('types', 'vue-tsc', ['-b', '--noEmit'])
-    if (suites.includes('unit')) vitest('unit')
-    if (suites.includes('cluster')) {
-      await ensureBuild()
-      vitest('cluster')
-    }
-    if (suites.includes('server') || suites.includes('browser')) {
-      await ensureBuild()
-      const database = await startDatabase('test')
-      onEnd(database.stop)
-      const college = async (name) => {
-        await database.create(name, true)
-        run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: database.url(name) } })
-        const server = await startServer({ databaseUrl: database.url(name), port: await freePort(), demo: true,
-          log: join(STATE, `${name}.log`) })
-        onEnd(server.stop)
-        return { DATABASE_URL: database.url(name), RIDGEWAY_ADDRESS: server.address, RIDGEWAY_DEMO: '1' }
-      }
-      if (suites.includes('server')) vitest('server', await college('server_tests'))
-      if (suites.includes('browser')) {
-        const env = { ...await college('browser_tests'), PLAYWRIGHT_JSON_OUTPUT_NAME: reportOf('browser') }
-        found.suite('browser', () => run(bin('playwright'), ['test'], { mayFail: true, env }))
-      }
-    }
-    return found.tell() ? 0 : 1
-  })
 }
 
 async function bench(args) {

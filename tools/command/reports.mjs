@@ -7,19 +7,32 @@ export const reportOf = name => join(STATE, 'reports', `${name}.json`)
 
 /** Sums over all checks, and what failed by its name, told together at the end: what was printed in between may be long gone by then. */
 export function checks() {
+  const began = Date.now()
   let passed = 0
   const failed = []
+  const took = []
+  /** Does one step and keeps how long it took. */
+  const step = async (name, work) => {
+    const start = Date.now()
+    try {
+      return await work()
+    }
+    finally {
+      took.push(`${name} ${minutes(Date.now() - start)}`)
+    }
+  }
   return {
+    step,
     /** A check that only ends well or not. */
-    single(name, status) {
-      if (status === 0) passed++
+    async single(name, run) {
+      if (await step(name, run) === 0) passed++
       else failed.push(name)
     },
     /** Runs a suite that writes a report; one that gives none, or ends badly without a failed test, counts as one failure. */
-    suite(name, run) {
+    async suite(name, run) {
       const file = reportOf(name)
       rmSync(file, { force: true })
-      const status = run()
+      const status = await step(name, run)
       if (!existsSync(file)) {
         failed.push(`${name}: it gave no report`)
         return
@@ -29,14 +42,17 @@ export function checks() {
       failed.push(...found.failed.map(words => `${name}: ${words}`))
       if (status !== 0 && found.failed.length === 0) failed.push(`${name}: ended with ${status}, see above`)
     },
-    /** Prints what failed and the sums. True where everything passed and something was checked. */
+    /** Prints what failed, what took how long, and the sums. True where everything passed and something was checked. */
     tell() {
       if (failed.length > 0) console.log(['\nFailed:', ...failed.map(words => `  ${words}`)].join('\n'))
+      console.log(`\nMinutes: ${took.join(', ')}; ${minutes(Date.now() - began)} in all`)
       console.log(`\n${passed} passed, ${failed.length} failed`)
       return failed.length === 0 && passed > 0
     },
   }
 }
+
+const minutes = ms => (ms / 60_000).toFixed(1)
 
 /** Reads a report of Vitest or of Playwright: how many passed, and what did not, by file and name. */
 function readReport(report) {

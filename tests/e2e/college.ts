@@ -43,6 +43,8 @@ export async function waypoint(page: Page, name: string) {
   await page.getByRole('navigation', { name: 'Waypoints' }).getByRole('link', { name: new RegExp(`^${name}`) }).click()
 }
 
+/** Milliseconds for a list to come or go: pressed again too soon, one that was about to open closes. */
+const LIST_MS = 5000
 /**
  * Opens a list and takes one of what it offers. Opens it once more where it closed before the press (the list of the field before closed
  * over it), presses once more where the list was drawn anew under the press and the press went nowhere.
@@ -54,9 +56,9 @@ async function take(option: Locator, open: () => Promise<unknown>) {
     // A press that was taken closes the list, at once or after a while: pressing for it again would wait for what is gone.
     if (pressed && !offered) return
     if (!offered) await open()
-    await option.click({ timeout: 1000 })
+    await option.click({ timeout: LIST_MS })
     pressed = true
-    await expect(option).toBeHidden({ timeout: 1000 })
+    await expect(option).toBeHidden({ timeout: LIST_MS })
   }).toPass()
 }
 
@@ -73,7 +75,7 @@ export async function typeAndTake(field: Locator, typed: string) {
 export async function openAndTake(field: Locator, name: string | RegExp, force = false) {
   const option = field.page().getByRole('option', { name })
   await take(option, async () => {
-    await field.click({ timeout: 1000, force })
-    await expect(option).toBeVisible({ timeout: 1000 })
+    await field.click({ timeout: LIST_MS, force })
+    await expect(option).toBeVisible({ timeout: LIST_MS })
   })
 }

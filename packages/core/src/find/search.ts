@@ -1,7 +1,7 @@
 import type { Course, CourseCode, Credits, Delivery, Section, Weekday } from '../catalog/types'
 import { placeToMend, refusalsOf } from '../next/mend-week'
 import type { LineRef } from '../record/ids'
-import { chosenCredits, type DecisionContext, type LineUpRow } from '../registration/decide'
+import { chosenCredits, type DecisionContext, type LineUpRow } from '../registration/decision'
 import { decideBeside } from '../registration/decide-run'
 import type { Finding, RefusalCode } from '../registration/findings'
 import { groupsOf } from '../registration/groups'

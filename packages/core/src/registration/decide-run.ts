@@ -1,5 +1,7 @@
 import { linked } from '../catalog/linked'
-import { candidateOf, type DecisionContext, decideRows, gatesAgainst, type LineUpRow, type RowDecision, Run } from './decide'
+import { gatesAgainst } from './alone'
+import { decideRows, Run } from './decide'
+import { candidateOf, type DecisionContext, type LineUpRow, type RowDecision } from './decision'
 import type { Finding } from './findings'
 
 /**

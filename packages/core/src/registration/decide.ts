@@ -1,94 +1,15 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
-import { deadlinesOf, nameOf } from '../catalog/terms'
-import type { Course, CourseCode, CourseItem, Credits, LocalDate, Section, Term, TravelTime } from '../catalog/types'
+import type { Course, CourseCode, CourseItem, Credits, Section } from '../catalog/types'
 import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
-import type { RecordRules } from '../record/attempts'
-import { factsOf, type FactsOnFile, type StudentFacts } from '../record/facts'
-import { excludedBy, type GradesAsked, type Taken, takenAlready, topicTaken } from '../record/repeats'
-import { type Bundle, bundlesOf, clashBetween, clashWithin, missingParts } from '../weeks/bundles'
+import { factsOf, type StudentFacts } from '../record/facts'
+import { type Bundle, bundlesOf, clashBetween } from '../weeks/bundles'
+import { type Alone, checkRepeats, type Had, hadOf, readAlone } from './alone'
+import { type Candidate, candidateOf, clashPair, type DecisionContext, type LineUpRow, type RowDecision } from './decision'
 import type { Finding } from './findings'
-import type { Gate } from './gates'
 import { groupsOf } from './groups'
-import { checkSeats, type SeatClaim } from './seats'
-
-/** `credits` are those that the student chose for a course whose credits vary; null takes the least. */
-export interface LineUpRow {
-  id: number
-  course: CourseCode
-  sectionIds: number[]
-  credits: Credits | null
-  /** Bundles to take when the first choice is full or cancelled, in order. */
-  backups?: readonly number[][] | undefined
-  /** Whether to join the waitlist of the first choice when nothing of it has a seat. */
-  waitIfFull?: boolean | undefined
-}
-
-export interface RowDecision {
-  rowId: number
-  course: CourseCode
-  outcome: 'register' | 'waitlist' | 'refused'
-  /** What would become of it once the gates are open; left out where they are. */
-  once?: RowDecision['outcome']
-  findings: Finding[]
-  /** The sections that this is about: the first choice, or a backup. */
-  sectionIds: number[]
-  /** Which backup it is, from 1; 0 for the first choice. */
-  backup: number
-  /** The waitlists that it would join, with the place on each. */
-  waits: { sectionId: number, place: number }[]
-  /** The seats this row would take, one a section. */
-  claims: SeatClaim[]
-  credits: Credits
-}
-
-export interface DecisionContext extends RecordRules, FactsOnFile {
-  term: Term
-  gates: readonly Gate[]
-  /** Sections of the term that the rows name, and their siblings for the way forward. */
-  sections: ReadonlyMap<number, Section>
-  travel: readonly TravelTime[]
-  /** Terms by code, for naming those of courses taken elsewhere. */
-  terms: readonly Term[]
-  /** Completed, under way and registered items; nothing that is only planned. */
-  items: readonly CourseItem[]
-  /** Grade points that the student's programs and plans ask: a course passed with less may be taken again. */
-  asked: GradesAsked
-  loadCap: Credits
-  /** Sections registered in this term. */
-  registered: readonly Section[]
-  /** Sections on whose waitlist the student is. */
-  waitlisted?: ReadonlySet<number> | undefined
-  /** The date in the college's zone, by which the deadlines of sessions are read; left out, none is over. */
-  today?: LocalDate | undefined
-  /** Courses for which a rule was lifted in this term: adding after the last day, or who may take a section. */
-  lifted?: Lifted | undefined
-  /** What was signed off for the term, where nothing else may be registered: by the institution's own rule. */
-  signed?: { courses: ReadonlySet<CourseCode>, by: string } | null | undefined
-}
-
-/** Rules that are lifted for a student in a term. */
-interface Lifted {
-  lateAdd: ReadonlySet<CourseCode>
-  restriction: ReadonlySet<CourseCode>
-  /** Pairs of courses that may meet at the same time; see `clashPair`. */
-  clash: ReadonlySet<string>
-  /** Sections of which any free seat may be taken, whoever it is kept for. */
-  seat: ReadonlySet<number>
-}
-export const clashPair = (one: CourseCode, other: CourseCode): string => one < other ? `${one}|${other}` : `${other}|${one}`
+import type { SeatClaim } from './seats'
 
 const NONE: ReadonlySet<CourseCode> = new Set()
-const NO_SECTIONS: ReadonlySet<number> = new Set()
-
-/** A row with what belongs to it. */
-interface Candidate {
-  /** Tells it from every other: one row can be asked about with several bundles. */
-  key: string
-  row: LineUpRow
-  course: Course | undefined
-  sections: Section[]
-  credits: Credits
-}
 
 /** The decision on rows as they are chosen, without their backups: see `decideRun`. */
 export function decideRows(rows: readonly LineUpRow[], context: DecisionContext): RowDecision[] {
@@ -97,17 +18,8 @@ export function decideRows(rows: readonly LineUpRow[], context: DecisionContext)
   return new Run(rows.map(row => candidateOf(row, inside)), inside).decide()
 }
 
-export function candidateOf(row: LineUpRow, { courses, sections }: Pick<DecisionContext, 'courses' | 'sections'>): Candidate {
-  const course = courses.get(row.course)
-  return { key: `row ${row.id} ${row.sectionIds.join('+')}`, row, course, sections: row.sectionIds.flatMap(id => sections.get(id) ?? []),
-    credits: chosenCredits(row.credits, course) }
-}
-
-/** Credits that a course is taken for: those that were chosen, within its range; else its least. */
-export function chosenCredits(chosen: Credits | null | undefined, course: Pick<Course, 'credits' | 'creditsMax'> | undefined): Credits {
-  if (!course) return 0
-  return Math.min(course.creditsMax, Math.max(course.credits, chosen ?? course.credits))
-}
+/** Ways to put partners together that are looked at for one row; more than anybody lines up. */
+const MOST_GROUPS = 24
 
 export class Run {
   private readonly accepted: Candidate[] = []
@@ -418,128 +330,3 @@ export class Run {
 
 /** A choice that stands already, registered or accepted. */
 interface Beside { id: string, sections: Section[], state: 'registered' | 'in the line-up' }
-
-/** What can be said of a row whatever stands beside it. */
-interface Alone {
-  /** What is said before everything else: gates, and what the sections lack. */
-  first: Finding[]
-  /** The row names sections of its course that there are. */
-  isKnown: boolean
-  had: Had
-  restrictions: Finding[]
-  seats: Finding[]
-  claims: SeatClaim[]
-}
-
-const NOTHING_HAD: Had = { here: undefined, taken: null, excluded: null }
-
-function readAlone({ row, course, sections }: Candidate, context: DecisionContext, about: {
-  groups: () => readonly string[]
-  had: (course: Course) => Had
-  bundles: (course: Course) => readonly Bundle[]
-}): Alone {
-  const gates = gatesAgainst(row.course, context)
-  const isKnown = sections.length === row.sectionIds.length && sections.length > 0
-    && sections.every(section => section.course === row.course)
-  if (!course || !isKnown) {
-    const unknown: Finding = { code: 'section-unknown', ok: false, course: row.course, term: nameOf(context.term) }
-    return { first: [...gates, unknown], isKnown: false, had: NOTHING_HAD, restrictions: [], seats: [], claims: [] }
-  }
-  const groups = sections.some(isKept) ? about.groups() : []
-  const anySeat = context.lifted?.seat ?? NO_SECTIONS
-  const { claims, findings } = checkSeats(course, sections, groups, () => about.bundles(course), anySeat)
-  const asked = context.lifted?.restriction.has(course.code) ? [] : sections.filter(section => !anySeat.has(section.id))
-  return { first: [...gates, ...checkSigned(course, context), ...checkSections(course, sections, context)], isKnown,
-    had: about.had(course), restrictions: checkRestrictions(course, asked, groups), seats: findings, claims }
-}
-
-/** Gates that are closed for a course: a late add opens the one that closes the term. */
-export const gatesAgainst = (course: CourseCode, { gates, lifted }: Pick<DecisionContext, 'gates' | 'lifted'>): Finding[] =>
-  gates.filter(gate => !gate.open && !(gate.kind === 'closing' && lifted?.lateAdd.has(course)))
-    .map(gate => ({ code: 'gate', ok: false, gate }))
-
-/** Ways to put partners together that are looked at for one row; more than anybody lines up. */
-const MOST_GROUPS = 24
-
-/** What the advisor has not signed off is not registered, where the institution has it so. */
-const checkSigned = ({ code }: Course, { signed, term }: DecisionContext): Finding[] =>
-  signed && !signed.courses.has(code) ? [{ code: 'not-signed', ok: false, course: code, by: signed.by, term: nameOf(term) }] : []
-
-function checkSections(course: Course, sections: readonly Section[], context: DecisionContext): Finding[] {
-  const { term, travel, today, lifted } = context
-  const found: Finding[] = []
-  const over = today !== undefined && !lifted?.lateAdd.has(course.code)
-    ? sections.find(section => today > deadlinesOf(term, section.session).addBy)
-    : undefined
-  if (over)
-    found.push({ code: 'session-closed', ok: false, course: course.code, label: over.label, by: deadlinesOf(term, over.session).addBy })
-  const cancelled = sections.find(section => section.cancelled)
-  if (cancelled) found.push({ code: 'section-cancelled', ok: false, course: course.code, label: cancelled.label })
-  const missing = missingParts(course, sections)
-  const links = new Set(sections.map(section => section.link))
-  if (missing.length > 0 || links.size > 1) found.push({ code: 'bundle-incomplete', ok: false, course: course.code, missing })
-  const own = clashWithin(sections, term, travel)
-  if (own) found.push({ code: 'own-clash', ok: false, course: course.code, parts: own.parts, clash: own.clash })
-  return [...found, ...checkTopic(course, sections, context)]
-}
-
-/** A topic that was taken in another term gives credit once. */
-function checkTopic(course: Course, sections: readonly Section[], { items, term, terms, ...rules }: DecisionContext): Finding[] {
-  const section = sections.find(one => one.topic !== '')
-  const before = section && topicTaken(course, section.topic, items.filter(item => item.term !== term.code), rules)
-  if (!before) return []
-  const when = terms.find(candidate => candidate.code === before.term)
-  return [{ code: 'same-topic', ok: false, course: course.code, label: section.label, topic: section.topic, state: before.state,
-    term: when ? nameOf(when) : null }]
-}
-
-/** What a record says against a course. */
-interface Had {
-  /** Registered in the same term. */
-  here: CourseItem | undefined
-  taken: Taken | null
-  excluded: CourseItem | null
-}
-
-function hadOf(course: Course, context: DecisionContext): Had {
-  const { items, term } = context
-  const family = familyOf(course.code, context.courses)
-  const same = items.filter(item => familyOf(item.course, context.courses) === family)
-  return {
-    here: same.find(item => item.term === term.code && item.state === 'registered'),
-    taken: same.length > 0 ? takenAlready(course, items, context, context.asked(course.code)) : null,
-    excluded: course.exclusions.length > 0 ? excludedBy(course, items, context) : null,
-  }
-}
-
-/** Taken already, here or elsewhere, or without credit beside something else. */
-function checkRepeats(course: Course, { here, taken, excluded }: Had, others: readonly Candidate[], context: DecisionContext): Finding[] {
-  const found: Finding[] = []
-  const family = familyOf(course.code, context.courses)
-  const inLineUp = others.find(other => familyOf(other.row.course, context.courses) === family)
-  const term = nameOf(context.term)
-  if (here) found.push({ code: 'duplicate', ok: false, course: course.code, by: here.course, state: 'registered', term })
-  else if (inLineUp)
-    found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
-  else if (taken?.by.state === 'completed')
-    found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
-  else if (taken) {
-    const where = context.terms.find(candidate => candidate.code === taken.by.term)
-    found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state,
-      term: where ? nameOf(where) : null, times: taken.times })
-  }
-  const beside = others.find(other => course.exclusions.includes(other.row.course))
-  if (excluded) found.push({ code: 'exclusion', ok: false, course: course.code, by: excluded.course, state: excluded.state })
-  else if (beside) found.push({ code: 'exclusion', ok: false, course: course.code, by: beside.row.course, state: 'in the line-up' })
-  return found
-}
-
-/** Whether a section, or some of its seats, is for some students only. */
-const isKept = ({ pools, onlyPrograms, onlyStandings, onlyCohorts }: Section) =>
-  onlyPrograms.length + onlyStandings.length + onlyCohorts.length > 0 || pools.some(pool => pool.forGroup !== null)
-
-function checkRestrictions(course: Course, sections: readonly Section[], groups: readonly string[]): Finding[] {
-  return sections.flatMap(({ label, onlyPrograms, onlyStandings, onlyCohorts }) =>
-    [onlyPrograms, onlyStandings, onlyCohorts].filter(list => list.length > 0 && !list.some(group => groups.includes(group)))
-      .map((list): Finding => ({ code: 'restriction', ok: false, course: course.code, label, groups: list })))
-}

@@ -1,4 +1,4 @@
-export { chosenCredits, clashPair, type DecisionContext, type LineUpRow, type RowDecision } from './decide'
+export { chosenCredits, clashPair, type DecisionContext, type LineUpRow, type RowDecision } from './decision'
 export * from './decide-run'
 export * from './findings'
 export * from './gates'

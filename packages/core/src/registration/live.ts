@@ -1,5 +1,5 @@
 import type { Course, Section } from '../catalog/types'
-import type { RowDecision } from './decide'
+import type { RowDecision } from './decision'
 import { checkSeats } from './seats'
 
 /**

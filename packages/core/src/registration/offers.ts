@@ -1,6 +1,6 @@
 import type { Instant } from '../catalog/types'
 import type { RefusalCode } from './findings'
-import type { RowDecision } from './decide'
+import type { RowDecision } from './decision'
 
 /** Until when an offer made now stands: so many hours, as the institution has it, and never past the end of adding. */
 export function offerUntil(now: Instant, addEnds: Instant, hours: number): Instant {

@@ -18,6 +18,7 @@ import { broken } from './invariants'
 const FOLDER = join(ROOT, 'server/db/migrations')
 let database: RunningDatabase
 let open: ReturnType<typeof connect>
+const started: RunningServer[] = []
 beforeAll(async () => {
   database = await startDatabase('upgrade')
   await database.create('college', true)
@@ -26,6 +27,7 @@ beforeAll(async () => {
   await loadDemo(open.db, { generated: 60 })
 }, 180_000)
 afterAll(async () => {
+  await Promise.all(started.map(server => server.stop()))
   await open.close()
   await database.stop()
 })
@@ -90,8 +92,12 @@ class Proxy {
 
 describe('one version after the other, while people work', () => {
   it('nobody notices: every request is answered by one of the servers, open pages come again, and nothing is lost', async () => {
-    const start = async (name: string) => startServer({ databaseUrl: database.url('college'), port: await freePort(), demo: true,
-      log: join(STATE, `upgrade-${name}.log`), env: { RIDGEWAY_DRAIN_SECONDS: '1', RIDGEWAY_NAME: name } })
+    const start = async (name: string) => {
+      const server = await startServer({ databaseUrl: database.url('college'), port: await freePort(), demo: true,
+        log: join(STATE, `upgrade-${name}.log`), env: { RIDGEWAY_DRAIN_SECONDS: '3', RIDGEWAY_NAME: name } })
+      started.push(server)
+      return server
+    }
     const proxy = new Proxy([await start('old-1'), await start('old-2')])
     const watching = proxy.watch()
     await expect.poll(() => proxy.servers.every(proxy.isReady)).toBe(true)
@@ -129,37 +135,41 @@ describe('one version after the other, while people work', () => {
       }
     })()
 
-    // The newer version adds a table and a column, while both servers of the older one go on.
-    const newer = mkdtempSync(join(tmpdir(), 'ridgeway-newer-'))
-    cpSync(FOLDER, newer, { recursive: true })
-    const journal = JSON.parse(readFileSync(join(newer, 'meta/_journal.json'), 'utf8')) as { entries: Record<string, unknown>[] }
-    journal.entries.push({ ...journal.entries.at(-1), idx: journal.entries.length, when: Date.now(), tag: '9999_newer' })
-    writeFileSync(join(newer, 'meta/_journal.json'), JSON.stringify(journal))
-    writeFileSync(join(newer, '9999_newer.sql'), 'CREATE TABLE `newer` (`id` int NOT NULL PRIMARY KEY);\n--> statement-breakpoint\n'
-    + 'ALTER TABLE `students` ADD `newer` int NOT NULL DEFAULT 7;\n--> statement-breakpoint\n'
-    + 'ALTER TABLE `comments` ADD `newer` varchar(10) NOT NULL DEFAULT \'\';')
-    await applyMigrations(open.db, newer)
-    for (const i of [0, 1]) {
-      const old = proxy.servers[i]!
-      const next = await start(`new-${i + 1}`)
-      proxy.servers = [...proxy.servers, next]
-      await expect.poll(() => proxy.isReady(next)).toBe(true)
-      await old.stop()
-      expect(await old.ended).toBe(0)
+    try {
+      // The newer version adds a table and a column, while both servers of the older one go on.
+      const newer = mkdtempSync(join(tmpdir(), 'ridgeway-newer-'))
+      cpSync(FOLDER, newer, { recursive: true })
+      const journal = JSON.parse(readFileSync(join(newer, 'meta/_journal.json'), 'utf8')) as { entries: Record<string, unknown>[] }
+      journal.entries.push({ ...journal.entries.at(-1), idx: journal.entries.length, when: Date.now(), tag: '9999_newer' })
+      writeFileSync(join(newer, 'meta/_journal.json'), JSON.stringify(journal))
+      writeFileSync(join(newer, '9999_newer.sql'), 'CREATE TABLE `newer` (`id` int NOT NULL PRIMARY KEY);\n--> statement-breakpoint\n'
+      + 'ALTER TABLE `students` ADD `newer` int NOT NULL DEFAULT 7;\n--> statement-breakpoint\n'
+      + 'ALTER TABLE `comments` ADD `newer` varchar(10) NOT NULL DEFAULT \'\';')
+      await applyMigrations(open.db, newer)
+      for (const i of [0, 1]) {
+        const old = proxy.servers[i]!
+        const next = await start(`new-${i + 1}`)
+        proxy.servers = [...proxy.servers, next]
+        await expect.poll(() => proxy.isReady(next)).toBe(true)
+        await old.stop()
+        expect(await old.ended).toBe(0)
+      }
+      proxy.servers = proxy.servers.slice(2)
+      const soFar = texts.length
+      left.fill(40)
+      await expect.poll(() => texts.length).toBeGreaterThan(soFar + 10)
     }
-    proxy.servers = proxy.servers.slice(2)
-    const soFar = texts.length
-    left.fill(40)
-    await expect.poll(() => texts.length).toBeGreaterThan(soFar + 10)
-    over = true
-    await Promise.all([...work, page])
-    proxy.end()
-    await watching
+    finally {
+      // Whatever came of it, nobody goes on asking.
+      over = true
+      await Promise.all([...work, page].map(one => one.catch((problem: Error) => failures.push(problem.message))))
+      proxy.end()
+      await watching
+    }
     expect(failures).toEqual([])
     const kept = (await open.db.select({ text: s.comments.text }).from(s.comments)).map(row => row.text)
     expect(texts.filter(text => kept.filter(one => one === text).length !== 1)).toEqual([])
     expect(streams).toBeGreaterThan(1)
     expect(await broken(open.db)).toEqual({})
-    await Promise.all(proxy.servers.map(server => server.stop()))
   })
 })

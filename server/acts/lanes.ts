@@ -42,11 +42,14 @@ export class Lanes {
     this.idle = size.lanes
   }
 
-  /** The answer to a press. Throws its refusal, or `Busy`, `Unavailable` or `OutcomeUnknown` where it could not be decided. */
-  register(press: Press): Promise<RunResult> {
+  /**
+   * The answer to a press that came at a moment of this machine's clock, in milliseconds: letting it in takes one longer than another, and
+   * nobody loses their place by that. Throws its refusal, or `Busy`, `Unavailable` or `OutcomeUnknown` where it could not be decided.
+   */
+  register(press: Press, came = Date.now()): Promise<RunResult> {
     if (this.line.length >= LINE.most) return Promise.reject(new Busy('the line is full'))
     return new Promise((done, fail) => {
-      this.line.push({ press, since: Date.now(), done, fail })
+      this.line.splice(this.line.findLastIndex(one => one.since <= came) + 1, 0, { press, since: came, done, fail })
       this.start()
     })
   }

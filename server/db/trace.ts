@@ -10,6 +10,9 @@ const traces = new AsyncLocalStorage<Trace>()
 
 export const beginTrace = (): Trace => ({ begun: performance.now(), spans: [] })
 
+/** When a request came, in milliseconds of this machine's clock; now where nothing is known of it. */
+export const cameAt = (trace: Trace | undefined): number => Date.now() - (trace ? performance.now() - trace.begun : 0)
+
 /** While the work goes on, what it waits for is written down in the trace, whoever does it. */
 export const traced = <T>(trace: Trace | undefined, work: () => T): T => trace ? traces.run(trace, work) : work()
 

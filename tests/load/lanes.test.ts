@@ -127,6 +127,16 @@ describe('a batch', () => {
     expect(outcomes(results)).toEqual(shuffled.map((_, i) => i < 5 ? 'register' : 'refused'))
   })
 
+  it('keeps the place of who came before, though another was let in sooner', async () => {
+    const { section } = await lectureOf(COURSE, 2)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    const line = lanesOn(url, { lanes: 1, most: 1 })
+    const now = Date.now()
+    // The first is served at once; of those behind, the one let in last came first.
+    const results = await Promise.all([0, 30, 20, 10].map((later, i) => line.register(press(ids[i]!, rows.get(ids[i]!)!), now + later)))
+    expect(outcomes(results)).toEqual(['register', 'refused', 'refused', 'register'])
+  })
+
   it('takes two presses of one student one after the other', async () => {
     const { section, pool } = await lectureOf(COURSE, 5)
     const student = ids[0]!

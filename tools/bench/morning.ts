@@ -128,7 +128,8 @@ async function signIn(db: Direct, students: readonly number[]): Promise<Map<numb
   return cookies
 }
 
-const agent = new Agent({ keepAlive: true, maxSockets: 1024 })
+// As many connections as people: with fewer some would wait for another's, before the server hears of them.
+const agent = new Agent({ keepAlive: true })
 function ask(address: string, method: string, path: string, cookie: string, body?: string): Promise<{ status: number, text: string }> {
   return new Promise((done) => {
     const sent = request(`${address}${path}`, { method, agent, headers: { cookie, origin: address,

@@ -10,13 +10,18 @@ import { type Answer, type Press, registerTogether } from './register'
 const LANES = { lanes: 2, most: 8 }
 /** Presses that go alone at a time: those of students whose row somebody holds, and those of a batch that failed. */
 const ALONE = 2
-/** Presses that may stand in line, and for how long, in milliseconds. */
+/** Presses that may stand in line, and milliseconds after which one whose turn has not come is told to come again. */
 const LINE = { most: 5000, patience: 12_000 }
+/** Presses that were told so, at most, whose places are known. */
+const MOST_PLACES = 50_000
 /** Pauses before the same keys are sent again, in milliseconds, when the answer to keeping them was lost. */
 const AGAIN = [20, 250, 1000]
 
 interface Waiting {
   press: Press
+  /** When it came first: its place in line. */
+  came: number
+  /** Since when this request stands there. */
   since: number
   done: (result: RunResult) => void
   fail: (problem: unknown) => void
@@ -27,18 +32,21 @@ export const lanesConnections = ({ lanes }: { lanes: number } = LANES) => lanes 
 
 /**
  * Where presses stand in line, first come first served: a few lanes, each of which registers a small batch of different students in one
- * transaction. A lane with nothing to do starts at once, so that a lone student waits for nobody.
+ * transaction. A lane with nothing to do starts at once, so that a lone student waits for nobody. Who is told to come again keeps the
+ * place: the same key comes in where it would stand.
  */
 export class Lanes {
   private readonly line: Waiting[] = []
   private readonly alone: Waiting[] = []
   /** Students whose press is under way: the next of the same student waits for it. */
   private readonly busy = new Set<number>()
+  /** When presses came that were told to come again. */
+  private readonly places = new Map<string, number>()
   private idle: number
   private idleAlone = ALONE
 
   constructor(private readonly database: Database, private readonly collegeAt: (db: Executor, stamp: number) => Promise<College>,
-    private readonly size = LANES) {
+    private readonly size: { lanes: number, most: number, patience?: number } = LANES) {
     this.idle = size.lanes
   }
 
@@ -47,9 +55,13 @@ export class Lanes {
    * nobody loses their place by that. Throws its refusal, or `Busy`, `Unavailable` or `OutcomeUnknown` where it could not be decided.
    */
   register(press: Press, came = Date.now()): Promise<RunResult> {
-    if (this.line.length >= LINE.most) return Promise.reject(new Busy('the line is full'))
+    const first = Math.min(came, this.places.get(placeName(press)) ?? came)
+    if (this.line.length >= LINE.most) {
+      this.keepPlace(press, first)
+      return Promise.reject(new Busy('the line is full'))
+    }
     return new Promise((done, fail) => {
-      this.line.splice(this.line.findLastIndex(one => one.since <= came) + 1, 0, { press, since: came, done, fail })
+      this.line.splice(this.line.findLastIndex(one => one.came <= first) + 1, 0, { press, came: first, since: Date.now(), done, fail })
       this.start()
     })
   }
@@ -71,6 +83,7 @@ export class Lanes {
         this.start()
       })
     }
+    this.sendAway()
     while (this.idleAlone > 0 && this.alone.length > 0) {
       this.idleAlone--
       void this.serve([this.alone.shift()!], false).finally(() => {
@@ -80,25 +93,39 @@ export class Lanes {
     }
   }
 
-  /** The first in line, of different students none of whom is under way; who waited too long is told so. */
+  /** The first in line, of different students none of whom is under way. */
   private takeBatch(): Waiting[] {
     const batch: Waiting[] = []
     for (let i = 0; i < this.line.length && batch.length < this.size.most;) {
       const next = this.line[i]!
-      const isLate = Date.now() - next.since > LINE.patience
-      if (!isLate && this.busy.has(next.press.student)) {
+      if (this.busy.has(next.press.student)) {
         i++
         continue
       }
       this.line.splice(i, 1)
-      if (isLate) {
-        next.fail(new Busy('stood in line for too long'))
-        continue
-      }
       this.busy.add(next.press.student)
       batch.push(next)
     }
     return batch
+  }
+
+  /** Who stands there as long as a request may is told to come again. */
+  private sendAway() {
+    const patience = this.size.patience ?? LINE.patience
+    const now = Date.now()
+    const isLate = ({ since }: Waiting) => now - since > patience
+    if (!this.line.some(isLate)) return
+    const late = this.line.filter(isLate)
+    this.line.splice(0, this.line.length, ...this.line.filter(one => !isLate(one)))
+    for (const { press, came, fail } of late) {
+      this.keepPlace(press, came)
+      fail(new Busy('stood in line for too long'))
+    }
+  }
+
+  private keepPlace(press: Press, came: number) {
+    if (this.places.size >= MOST_PLACES) this.places.delete(this.places.keys().next().value!)
+    this.places.set(placeName(press), came)
   }
 
   private async serve(batch: readonly Waiting[], skip: boolean): Promise<void> {
@@ -121,6 +148,7 @@ export class Lanes {
 
   private settle({ press, done, fail }: Waiting, answer: unknown) {
     this.busy.delete(press.student)
+    this.places.delete(placeName(press))
     if (answer instanceof Error) fail(answer)
     else done(answer as RunResult)
   }
@@ -144,3 +172,5 @@ export class Lanes {
     }
   }
 }
+
+const placeName = ({ student, key }: Press) => `${student} ${key}`

@@ -12,10 +12,17 @@ const GRACE_MS = 20_000
 /** Milliseconds for which it serves on as before, but says that it is not ready, so that nobody is sent to it any more. */
 const DRAIN_MS = Number(process.env.RIDGEWAY_DRAIN_SECONDS ?? 0) * 1000
 
+/**
+ * Connections that may wait to be taken, as many as the system allows. With Node's 511 the first packets of those who come in the second of
+ * an opening are dropped, and sent again only after one, three and seven seconds.
+ */
+const BACKLOG = 4096
+
 const nitro = useNitroApp()
 const log = useLog()
 const server = new Server(toNodeListener(nitro.h3App))
-server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1' }, () => log.info('listening'))
+server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1', backlog: BACKLOG },
+  () => log.info('listening'))
 server.once('error', (problem: NodeJS.ErrnoException) => {
   log.fatal({ code: problem.code }, 'cannot listen')
   process.exit(1)

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { setTimeout as wait } from 'node:timers/promises'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { findingName } from '@ridgeway/core/registration'
@@ -22,7 +23,7 @@ const kept = new KeptCollege()
 /** Somebody else who works on the same database. */
 const office = new Database(url, 2)
 const opened: Database[] = [office]
-const lanesOn = (address = url, size?: { lanes: number, most: number }) => {
+const lanesOn = (address = url, size?: { lanes: number, most: number, patience?: number }) => {
   const database = new Database(address, lanesConnections(size))
   opened.push(database)
   return new Lanes(database, (tx, stamp) => kept.at(tx, stamp), size)
@@ -135,6 +136,30 @@ describe('a batch', () => {
     // The first is served at once; of those behind, the one let in last came first.
     const results = await Promise.all([0, 30, 20, 10].map((later, i) => line.register(press(ids[i]!, rows.get(ids[i]!)!), now + later)))
     expect(outcomes(results)).toEqual(['register', 'refused', 'refused', 'register'])
+  })
+
+  it('keeps the place of who was told to come again, and serves whose turn has come, however long it took', async () => {
+    const { section, pool } = await lectureOf(COURSE, 4)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    const line = lanesOn(url, { lanes: 1, most: 1, patience: 100 })
+    const presses = ids.slice(0, 5).map(id => press(id, rows.get(id)!))
+    const [first, second, third, fourth, fifth] = presses as [Press, Press, Press, Press, Press]
+    const isHeld = (tx: Executor) => tx.execute(sql`SELECT id FROM seat_pools WHERE id = ${pool} FOR UPDATE`)
+    let before: Promise<RunResult | { name: string }>[] = []
+    await whileHeld(isHeld, async () => {
+      before = [first, second, third].map(one => line.register(one).catch((problem: Error) => ({ name: problem.constructor.name })))
+      await wait(300)
+    })
+    const [one, two, away] = await Promise.all(before)
+    expect(outcomes([one, two] as RunResult[])).toEqual(['register', 'register'])
+    expect(away).toEqual({ name: 'Busy' })
+    // Two seats are left. While the fifth is being served the third comes again, after the fourth, and goes before it.
+    let after: Promise<RunResult>[] = []
+    await whileHeld(isHeld, async () => {
+      after = [fifth, fourth, third].map(one => line.register(one))
+      await wait(20)
+    })
+    expect(outcomes(await Promise.all(after))).toEqual(['register', 'refused', 'register'])
   })
 
   it('takes two presses of one student one after the other', async () => {

@@ -52,13 +52,14 @@ export class Lanes {
 
   /**
    * The answer to a press that came at a moment of this machine's clock, in milliseconds: letting it in takes one longer than another, and
-   * nobody loses their place by that. Throws its refusal, or `Busy`, `Unavailable` or `OutcomeUnknown` where it could not be decided.
+   * nobody loses their place by that. Throws its refusal, which may be to come again, or `Busy`, `Unavailable` or `OutcomeUnknown` where it
+   * could not be decided.
    */
   register(press: Press, came = Date.now()): Promise<RunResult> {
     const first = Math.min(came, this.places.get(placeName(press)) ?? came)
     if (this.line.length >= LINE.most) {
       this.keepPlace(press, first)
-      return Promise.reject(new Busy('the line is full'))
+      return Promise.reject(comeAgain())
     }
     return new Promise((done, fail) => {
       this.line.splice(this.line.findLastIndex(one => one.came <= first) + 1, 0, { press, came: first, since: Date.now(), done, fail })
@@ -119,7 +120,7 @@ export class Lanes {
     this.line.splice(0, this.line.length, ...this.line.filter(one => !isLate(one)))
     for (const { press, came, fail } of late) {
       this.keepPlace(press, came)
-      fail(new Busy('stood in line for too long'))
+      fail(comeAgain())
     }
   }
 
@@ -173,4 +174,6 @@ export class Lanes {
   }
 }
 
+const comeAgain = () => new Refusal(503, 'busy', 'So many people register at this moment that it is not your turn yet.',
+  'You keep your place in line. The page asks again by itself.')
 const placeName = ({ student, key }: Press) => `${student} ${key}`

@@ -18,9 +18,16 @@ const DRAIN_MS = Number(process.env.RIDGEWAY_DRAIN_SECONDS ?? 0) * 1000
  */
 const BACKLOG = 4096
 
+/**
+ * Milliseconds for which a connection is kept that nobody asks on: longer than a proxy in front keeps it (a minute, common practice, no
+ * source), so that it is never cut while the proxy sends, and people who wait on a page for the opening need no new one for their press:
+ * Node takes one new connection in each turn of its loop, and in the rush of an opening these turns are long.
+ */
+const KEPT_MS = 65_000
+
 const nitro = useNitroApp()
 const log = useLog()
-const server = new Server(toNodeListener(nitro.h3App))
+const server = new Server({ keepAliveTimeout: KEPT_MS }, toNodeListener(nitro.h3App))
 server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1', backlog: BACKLOG },
   () => log.info('listening'))
 server.once('error', (problem: NodeJS.ErrnoException) => {

@@ -145,14 +145,14 @@ describe('a batch', () => {
     const presses = ids.slice(0, 5).map(id => press(id, rows.get(id)!))
     const [first, second, third, fourth, fifth] = presses as [Press, Press, Press, Press, Press]
     const isHeld = (tx: Executor) => tx.execute(sql`SELECT id FROM seat_pools WHERE id = ${pool} FOR UPDATE`)
-    let before: Promise<RunResult | { name: string }>[] = []
+    let before: Promise<RunResult | { code: string }>[] = []
     await whileHeld(isHeld, async () => {
-      before = [first, second, third].map(one => line.register(one).catch((problem: Error) => ({ name: problem.constructor.name })))
+      before = [first, second, third].map(one => line.register(one).catch((problem: Refusal) => ({ code: problem.code })))
       await wait(300)
     })
     const [one, two, away] = await Promise.all(before)
     expect(outcomes([one, two] as RunResult[])).toEqual(['register', 'register'])
-    expect(away).toEqual({ name: 'Busy' })
+    expect(away).toEqual({ code: 'busy' })
     // Two seats are left. While the fifth is being served the third comes again, after the fourth, and goes before it.
     let after: Promise<RunResult>[] = []
     await whileHeld(isHeld, async () => {

@@ -24,6 +24,9 @@ const WAVES = 3
 const BETWEEN = 45_000
 /** As the lanes of a server are made. */
 const LANES = { lanes: 2, most: 8 }
+/** Milliseconds before their press that people open the page at least and at most; nobody opens it in the rush itself. */
+const OPENED = { least: 5000, most: 20_000 }
+const RUSH_MS = 10_000
 /** A page that is told to try again does so after so long. */
 const AGAIN_MS = 1000
 const SECRET = 'demo-only-secret-demo-only-secret-0'
@@ -54,14 +57,21 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
     const arrivals = Array.from({ length: WAVES }, (_, wave) =>
       arrivalsAt(wave * BETWEEN, Math.min(each, students.length - wave * each), () => random.next())).flat().sort((a, b) => a - b)
     // Before the first press the server has read the term, as it has on such a morning.
-    await press(server.address, cookies.get(students[0]!)!, students[0]!, [])
+    await press(server.address, { agent: new Agent(), cookie: cookies.get(students[0]!)! }, students[0]!, [])
     const pages: number[] = []
     let over = false
     const probing = probe(server.address, cookies, students, pages, () => over)
-    const began = performance.now()
+    const began = performance.now() + OPENED.most
+    const until = (moment: number) => wait(Math.max(0, moment - (performance.now() - began)))
     const pressed = await Promise.all(arrivals.map(async (came, i): Promise<Pressed> => {
-      await wait(Math.max(0, came - (performance.now() - began)))
-      return pressUntilAnswered(server.address, cookies.get(students[i]!)!, students[i]!, presses.get(students[i]!)!, began, came)
+      const student = students[i]!
+      const browser: Browser = { agent: new Agent({ keepAlive: true, maxSockets: 1 }), cookie: cookies.get(student)! }
+      await until(openedAt(came, () => random.next()))
+      void ask(server.address, 'GET', '/api/health', browser)
+      await until(came)
+      const answer = await pressUntilAnswered(server.address, browser, student, presses.get(student)!, began, came)
+      browser.agent.destroy()
+      return answer
     }))
     over = true
     await probing
@@ -128,9 +138,17 @@ async function signIn(db: Direct, students: readonly number[]): Promise<Map<numb
   return cookies
 }
 
-// As many connections as people: with fewer some would wait for another's, before the server hears of them.
-const agent = new Agent({ keepAlive: true })
-function ask(address: string, method: string, path: string, cookie: string, body?: string): Promise<{ status: number, text: string }> {
+/** When somebody opens the page who presses at a moment: a while before, and before the rush of an opening rather than in it. */
+function openedAt(came: number, random: () => number): number {
+  const before = OPENED.least + random() * (OPENED.most - OPENED.least)
+  const opening = Math.floor((came - before) / BETWEEN) * BETWEEN
+  return came - before - opening < RUSH_MS ? opening - before : came - before
+}
+
+/** Everybody has a browser with a connection of its own, which is kept from the page to the press. */
+interface Browser { agent: Agent, cookie: string }
+function ask(address: string, method: string, path: string, { agent, cookie }: Browser, body?: string):
+Promise<{ status: number, text: string }> {
   return new Promise((done) => {
     const sent = request(`${address}${path}`, { method, agent, headers: { cookie, origin: address,
       ...body ? { 'content-type': 'application/json' } : {} } }, (response) => {
@@ -143,14 +161,14 @@ function ask(address: string, method: string, path: string, cookie: string, body
   })
 }
 
-const press = (address: string, cookie: string, student: number, rowIds: readonly number[], key: string = randomUUID()) =>
-  ask(address, 'POST', `/api/students/${student}/registrations`, cookie, JSON.stringify({ term: TERM, key, rowIds }))
+const press = (address: string, browser: Browser, student: number, rowIds: readonly number[], key: string = randomUUID()) =>
+  ask(address, 'POST', `/api/students/${student}/registrations`, browser, JSON.stringify({ term: TERM, key, rowIds }))
 
-async function pressUntilAnswered(address: string, cookie: string, student: number, rowIds: readonly number[], began: number,
+async function pressUntilAnswered(address: string, browser: Browser, student: number, rowIds: readonly number[], began: number,
   came: number): Promise<Pressed> {
   const key = randomUUID()
   for (let tries = 1; ; tries++) {
-    const { status, text } = await press(address, cookie, student, rowIds, key)
+    const { status, text } = await press(address, browser, student, rowIds, key)
     if (status === 200) return { student, came, answered: performance.now() - began, tries }
     if (status !== 503 && status !== 0) throw new Error(`a press was answered ${status}: ${text.slice(0, 200)}`)
     await wait(AGAIN_MS)
@@ -160,10 +178,12 @@ async function pressUntilAnswered(address: string, cookie: string, student: numb
 /** Others look at their files meanwhile. */
 async function probe(address: string, cookies: ReadonlyMap<number, string>, students: readonly number[], times: number[],
   isOver: () => boolean) {
+  const agent = new Agent({ keepAlive: true })
   for (let i = 0; !isOver(); i++) {
     const student = students[i * 7 % students.length]!
     const began = performance.now()
-    const { status } = await ask(address, 'GET', `/api/students/${student}?term=${TERM}`, cookies.get(student)!)
+    const { status } = await ask(address, 'GET', `/api/students/${student}?term=${TERM}`,
+      { agent, cookie: cookies.get(student)! })
     times.push(status === 200 ? performance.now() - began : Number.POSITIVE_INFINITY)
     await wait(250)
   }

@@ -14,7 +14,7 @@ export default defineConfig({
       { resolve: { alias },
         test: { name: 'unit',
           include: ['packages/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts', 'tests/references/**/*.test.ts',
-            'tests/cases/**/*.test.ts'], testTimeout: 120_000 } },
+            'tests/cases/**/*.test.ts', 'tools/**/*.test.ts'], testTimeout: 120_000 } },
       { resolve: { alias },
         test: { name: 'server', include: ['tests/load/**/*.test.ts', 'server/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 60_000,
           expect: patience, fileParallelism: false } },

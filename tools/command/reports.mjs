@@ -55,7 +55,7 @@ export function checks() {
 const minutes = ms => (ms / 60_000).toFixed(1)
 
 /** Reads a report of Vitest or of Playwright: how many passed, and what did not, by file and name. */
-function readReport(report) {
+export function readReport(report) {
   return report.testResults ? readVitest(report) : readPlaywright(report)
 }
 

@@ -2,6 +2,6 @@ import { plain } from '../db/store/plain'
 
 /** Whether the server runs and its database answers, within two seconds. */
 export default answering(async () => {
-  await useDatabase().read(db => plain(db, 'SELECT 1'), 2000)
+  await useDoorDatabase().read(db => plain(db, 'SELECT 1'), 2000)
   return { ok: true }
 })

@@ -5,6 +5,6 @@ import { readStamp } from '../db/store/college'
 export default answering(async () => {
   if (isStopping())
     throw new Refusal(503, 'stopping', 'This server is about to stop.', 'Ask again: another one answers.')
-  const college = await useDatabase().read(async db => useKeptCollege().at(db, (await readStamp(db)).catalog), 4000)
+  const college = await useDoorDatabase().read(async db => useKeptCollege().at(db, (await readStamp(db)).catalog), 4000)
   return { ready: true, college: college.name }
 })

@@ -73,10 +73,13 @@ async function readCollege(db: Executor, stamp: number): Promise<College> {
   }
 }
 
-/** The present instant: the machine's, or in a demonstration the demo clock's, which runs on from where it was set. */
-export function presentInstant({ demoNow, setAt }: CollegeStamp): Instant {
-  if (process.env.RIDGEWAY_DEMO !== '1' || !demoNow || !setAt) return new Date().toISOString()
-  return new Date(Date.parse(demoNow) + Date.now() - Date.parse(setAt)).toISOString()
+/**
+ * The instant of a moment of this machine's clock, in milliseconds, now if none is said: that one, or in a demonstration the demo clock's,
+ * which runs on from where it was set.
+ */
+export function presentInstant({ demoNow, setAt }: CollegeStamp, moment = Date.now()): Instant {
+  if (process.env.RIDGEWAY_DEMO !== '1' || !demoNow || !setAt) return new Date(moment).toISOString()
+  return new Date(Date.parse(demoNow) + moment - Date.parse(setAt)).toISOString()
 }
 
 let lastDate = { minute: '', zone: '', date: '' }

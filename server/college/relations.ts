@@ -1,6 +1,4 @@
 import type { Who } from '#shared/contract/define'
-import type { Executor } from '../db/database'
-import { deputiesOf } from '../db/store/advisors'
 
 /** Whether somebody may, by relation to the student; `advising` are the student's advisor and those who stand in for that person today. */
 export function mayAct(who: Who, { id, role }: { id: number, role: string }, student: number, advising: readonly number[]): boolean {
@@ -17,9 +15,13 @@ export function mayAct(who: Who, { id, role }: { id: number, role: string }, stu
   }
 }
 
-/** The same for an advisor as the student's row has them, on a date: who is not that person may stand in for them. */
-export async function isAdmitted(db: Executor, who: Who, visitor: { id: number, role: string },
-  { student, advisor, date }: { student: number, advisor: number | null, date: string }): Promise<boolean> {
+/**
+ * The same for an advisor as the student's row has them: who is not that person may stand in for them today, which is asked only where it
+ * matters.
+ */
+export async function isAdmitted(who: Who, visitor: { id: number, role: string },
+  { student, advisor }: { student: number, advisor: number | null },
+  deputies: (advisor: number) => Promise<readonly number[]>): Promise<boolean> {
   if (mayAct(who, visitor, student, advisor === null ? [] : [advisor])) return true
-  return visitor.role === 'advisor' && advisor !== null && mayAct(who, visitor, student, await deputiesOf(db, advisor, date))
+  return visitor.role === 'advisor' && advisor !== null && mayAct(who, visitor, student, await deputies(advisor))
 }

@@ -13,8 +13,11 @@ export const beginTrace = (): Trace => ({ begun: performance.now(), spans: [] })
 /** When a request came, in milliseconds of this machine's clock; now where nothing is known of it. */
 export const cameAt = (trace: Trace | undefined): number => Date.now() - (trace ? performance.now() - trace.begun : 0)
 
-/** While the work goes on, what it waits for is written down in the trace, whoever does it. */
-export const traced = <T>(trace: Trace | undefined, work: () => T): T => trace ? traces.run(trace, work) : work()
+/** While the work goes on, what it waits for is written down in the trace, whoever does it; without one, in none. */
+export const traced = <T>(trace: Trace | undefined, work: () => T): T => trace ? traces.run(trace, work) : traces.exit(work)
+
+/** The trace of the request for which work is being done now, if it is for one. */
+export const traceNow = (): Trace | undefined => traces.getStore()
 
 /** Writes down a stretch that began at a moment of `performance.now()` and ends now. */
 export function noteSpan(what: string, began: number): void {

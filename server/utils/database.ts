@@ -1,5 +1,6 @@
 import { Lanes, lanesConnections } from '../acts/lanes'
 import { KeptCollege } from '../college/college'
+import { Door, doorConnections } from '../college/door'
 import type { WAITS } from '../db/database'
 import { Database } from '../db/database'
 
@@ -28,10 +29,17 @@ export const useDatabase = () => opened ??= open()
 export const useLanes = () =>
   lanes ??= new Lanes(laneDatabase ??= open(lanesConnections()), (db, stamp) => kept.at(db, stamp))
 
+let door: Door | undefined
+let doorDatabase: Database | undefined
+/** Connections for what must be known though all others are in use: who comes, and whether this server is well. */
+export const useDoorDatabase = () => doorDatabase ??= open(doorConnections)
+/** Where every request is let in. */
+export const useDoor = () => door ??= new Door(useDoorDatabase(), kept)
+
 let patient: Database | undefined
 /** For what takes its time, such as a whole college's folder: a few connections that wait for minutes. */
 export const usePatientDatabase = () =>
   patient ??= open(4, { connection: 20_000, read: 120_000, write: 300_000 })
 
 /** Lets go of everything, where the server stops. */
-export const closeDatabases = () => Promise.all([opened, laneDatabase, patient].map(one => one?.close()))
+export const closeDatabases = () => Promise.all([opened, doorDatabase, laneDatabase, patient].map(one => one?.close()))

@@ -8,10 +8,11 @@ import { dateIn, presentInstant } from '../college/college'
 import { Refusal } from '../college/refusal'
 import { isAdmitted } from '../college/relations'
 import { readStamp } from '../db/store/college'
-import { advisorOf, countTries, readVisitors, type Visitor } from '../db/store/people'
+import { deputiesOf } from '../db/store/advisors'
+import { countTries, type Visitor } from '../db/store/people'
 import { bumpStudents, lockStudent, writeLedger } from '../db/store/students'
 import { visitorByToken } from '../db/store/tokens'
-import { type Trace, traced } from '../db/trace'
+import { cameAt, type Trace, traced } from '../db/trace'
 import { FILE_VIEWS } from '../views/file-views'
 import { announce } from '../views/news'
 import { readJson } from './body'
@@ -39,7 +40,8 @@ export const actOn = <Input extends z.ZodType, Output extends z.ZodType>(act: Ac
         const locked = await lockStudent(tx, call.student)
         if (!locked) throw noStudent()
         // What admitted the request may have changed since: it is asked again where nobody can change it any more.
-        if (!await isAdmitted(tx, act.who, call.visitor!, { ...call, advisor: locked.advisor })) throw notYours()
+        if (!await isAdmitted(act.who, call.visitor!, { ...call, advisor: locked.advisor }, advisor => deputiesOf(tx, advisor, call.date)))
+          throw notYours()
         college = await useKeptCollege().at(tx, locked.catalog)
       }
       const actor = call.visitor!.id
@@ -50,13 +52,17 @@ export const actOn = <Input extends z.ZodType, Output extends z.ZodType>(act: Ac
       return answer
     })
 
-/** Makes a route of an act that keeps its own transactions; see `serveAct`. */
+/**
+ * Makes a route of an act that keeps its own transactions; see `serveAct`. Where `calmIn` tells milliseconds, others wait for the same act
+ * so long that the views come later: the answer says when to ask for them.
+ */
 export function serveOwn<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>,
-  handler: (call: Call<z.output<Input>>) => Promise<z.output<Output>>) {
+  handler: (call: Call<z.output<Input>>) => Promise<z.output<Output>>, calmIn = () => 0) {
   return serve(act, async (call) => {
     const answer = checked(act, await handler(call))
     if (call.student > 0) announce(call.student)
-    return { answer, views: await viewsFor(act, call) }
+    const later = calmIn()
+    return later > 0 ? { answer, views: {}, later } : { answer, views: await viewsFor(act, call) }
   })
 }
 
@@ -113,29 +119,27 @@ export function answering<Result>(answer: (event: H3Event) => Promise<Result>) {
   })
 }
 
-/** Who asks, how the college stands, and whether this is for them: one connection, a few small statements. */
+/** Who asks, how the college stands, and whether this is for them, at the instant at which the request came. */
 async function admit(event: H3Event, { who }: Pick<Act, 'who'>, program: Visitor | null): Promise<Omit<Call<unknown>, 'input'>> {
+  const came = cameAt(event.context.trace as Trace | undefined)
   const session = program ? null : await sessionOf(event)
   const student = numberIn(event, 'id')
   const plan = numberIn(event, 'plan')
-  return useDatabase().read(async (db) => {
-    const stamp = await readStamp(db)
-    const at = presentInstant(stamp)
-    const visitor = program ?? (session ? (await readVisitors(db, [session], new Date().toISOString())).get(session) ?? null : null)
-    if (who !== 'everybody' && !visitor)
-      throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.',
-        'Sign in again; what you did before is saved.')
-    if ((who === 'advisor' || who === 'office') && visitor!.role !== who)
-      throw new Refusal(403, 'wrong-role', `This is not for ${visitor!.role} accounts.`, 'Go back to your own start page.')
-    const college = await useKeptCollege().at(db, stamp.catalog)
-    const date = dateIn(at, college.zone)
-    if (student > 0) {
-      const advisor = await advisorOf(db, student)
-      if (!await isAdmitted(db, who, visitor!, { student, advisor: advisor ?? null, date })) throw notYours()
-      if (advisor === undefined) throw noStudent()
-    }
-    return { event, visitor, student, plan, college, at, date }
-  })
+  const { stamp, college, advisor, ...known } = await useDoor().come({ session, student })
+  const at = presentInstant(stamp, came)
+  const visitor = program ?? known.visitor
+  if (who !== 'everybody' && !visitor)
+    throw new Refusal(401, 'signed-out', 'You are not signed in, or your session has ended.',
+      'Sign in again; what you did before is saved.')
+  if ((who === 'advisor' || who === 'office') && visitor!.role !== who)
+    throw new Refusal(403, 'wrong-role', `This is not for ${visitor!.role} accounts.`, 'Go back to your own start page.')
+  const date = dateIn(at, college.zone)
+  if (student > 0) {
+    const deputies = (of: number) => useDatabase().read(db => deputiesOf(db, of, date))
+    if (!await isAdmitted(who, visitor!, { student, advisor: advisor ?? null }, deputies)) throw notYours()
+    if (advisor === undefined) throw noStudent()
+  }
+  return { event, visitor, student, plan, college, at, date }
 }
 
 /** The token that a request brings, null where it brings none: with one, cookies are nothing. What a proxy asks for is no token. */

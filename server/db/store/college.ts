@@ -7,13 +7,13 @@ import { change, plain, toInstant } from './plain'
 /** What changes for all servers at once: the catalog's stamp, and in a demonstration the clock's setting. */
 export interface CollegeStamp { catalog: number, demoNow: string | null, setAt: string | null }
 
-export async function readStamp(db: Executor): Promise<CollegeStamp> {
-  const [row] = await plain<{ catalog: number | null, demo_now: string | null, set_at: string | null }>(db,
-    'SELECT (SELECT version FROM college_stamp WHERE id = 1) catalog, demo_now, set_at FROM (SELECT 1) one '
-    + 'LEFT JOIN clock_setting ON clock_setting.id = 1')
-  return { catalog: row?.catalog ?? 0, demoNow: row?.demo_now ? toInstant(row.demo_now) : null,
-    setAt: row?.set_at ? toInstant(row.set_at) : null }
-}
+export const readStamp = async (db: Executor): Promise<CollegeStamp> => stampOf((await plain<StampRow>(db, STAMP))[0])
+
+export interface StampRow { catalog: number | null, demo_now: string | null, set_at: string | null }
+export const STAMP = 'SELECT (SELECT version FROM college_stamp WHERE id = 1) catalog, demo_now, set_at FROM (SELECT 1) one '
+  + 'LEFT JOIN clock_setting ON clock_setting.id = 1'
+export const stampOf = (row: StampRow | undefined): CollegeStamp => ({ catalog: row?.catalog ?? 0,
+  demoNow: row?.demo_now ? toInstant(row.demo_now) : null, setAt: row?.set_at ? toInstant(row.set_at) : null })
 
 /** The rows behind the college: everything that is read by all and changed by few. */
 export async function readCollegeRows(db: Executor) {

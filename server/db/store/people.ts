@@ -1,7 +1,8 @@
 import { ne } from 'drizzle-orm'
 import type { Executor } from '../database'
 import { people, type Role } from '../schema'
-import { change, fromInstantText, plain } from './plain'
+import { type CollegeStamp, STAMP, stampOf, type StampRow } from './college'
+import { change, fromInstantText, plain, type Statement, together } from './plain'
 
 export interface Person { id: number, name: string, username: string, role: Role }
 /** Somebody signed in, as the database has them now. */
@@ -35,13 +36,28 @@ export async function beginSession(tx: Executor,
 
 export const endSession = (tx: Executor, id: string) => change(tx, 'DELETE FROM sessions WHERE id = ?', [id])
 
+const VISITORS = 'SELECT s.id session, p.id, p.name, p.username, p.role FROM sessions s JOIN people p ON p.id = s.person '
+  + 'WHERE s.id IN (?) AND s.valid_until > ? AND s.mark = SHA2(p.password_hash, 256)'
+const visitorsOf = (rows: readonly Visitor[]) =>
+  new Map(rows.map(({ session, id, name, username, role }) => [session, { session, id, name, username, role }]))
+
 /** Who holds these sessions: each that has not ended, whose password is still the one that was given. */
 export async function readVisitors(db: Executor, sessions: readonly string[], now: string): Promise<Map<string, Visitor>> {
   if (sessions.length === 0) return new Map()
-  const rows = await plain<Visitor>(db,
-    'SELECT s.id session, p.id, p.name, p.username, p.role FROM sessions s JOIN people p ON p.id = s.person '
-    + 'WHERE s.id IN (?) AND s.valid_until > ? AND s.mark = SHA2(p.password_hash, 256)', [[...sessions], fromInstantText(now)])
-  return new Map(rows.map(({ session, id, name, username, role }) => [session, { session, id, name, username, role }]))
+  return visitorsOf(await plain<Visitor>(db, VISITORS, [[...sessions], fromInstantText(now)]))
+}
+
+/** Who comes with which sessions, the advisors of which students, and how the college stands: one round trip, however many they are. */
+export async function readComers(db: Executor, comers: readonly { session: string | null, student: number }[], now: string):
+Promise<{ stamp: CollegeStamp, visitors: Map<string, Visitor>, advisors: Map<number, number | null> }> {
+  const sessions = [...new Set(comers.flatMap(({ session }) => session ?? []))]
+  const students = [...new Set(comers.map(one => one.student))].filter(student => student > 0)
+  const visitors: Statement[] = sessions.length > 0 ? [[VISITORS, [sessions, fromInstantText(now)]]] : []
+  const advisors: Statement[] = students.length > 0 ? [['SELECT person, advisor FROM students WHERE person IN (?)', [students]]] : []
+  const [stamps, ...others] = await together(db, [[STAMP, []], ...visitors, ...advisors])
+  const rows = <Row>(asked: readonly Statement[]) => (asked.length > 0 ? others.shift()! : []) as Row[]
+  return { stamp: stampOf((stamps as StampRow[])[0]), visitors: visitorsOf(rows<Visitor>(visitors)),
+    advisors: new Map(rows<{ person: number, advisor: number | null }>(advisors).map(({ person, advisor }) => [person, advisor])) }
 }
 
 /** The advisor of a student; undefined when there is no such student. */

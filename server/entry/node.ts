@@ -1,5 +1,6 @@
 import '#nitro-internal-pollyfills'
 import { Server } from 'node:http'
+import { createServer } from 'node:net'
 import { setTimeout as wait } from 'node:timers/promises'
 import { toNodeListener } from 'h3'
 import { useNitroApp } from 'nitropack/runtime'
@@ -19,21 +20,35 @@ const DRAIN_MS = Number(process.env.RIDGEWAY_DRAIN_SECONDS ?? 0) * 1000
 const BACKLOG = 4096
 
 /**
+ * How many times whoever started this server gave it the socket on which it listens, from its third file on; none where it opens its own.
+ * Node takes one new connection from each in a turn of its loop, and in the rush of an opening these turns are long.
+ */
+const SOCKETS = Number(process.env.RIDGEWAY_SOCKETS ?? 0)
+const FIRST_SOCKET = 3
+delete process.env.RIDGEWAY_SOCKETS
+
+/**
  * Milliseconds for which a connection is kept that nobody asks on: longer than a proxy in front keeps it (a minute, common practice, no
- * source), so that it is never cut while the proxy sends, and people who wait on a page for the opening need no new one for their press:
- * Node takes one new connection in each turn of its loop, and in the rush of an opening these turns are long.
+ * source), so that it is never cut while the proxy sends, and people who wait on a page for the opening need no new one for their press.
  */
 const KEPT_MS = 65_000
 
 const nitro = useNitroApp()
 const log = useLog()
 const server = new Server({ keepAliveTimeout: KEPT_MS }, toNodeListener(nitro.h3App))
-server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1', backlog: BACKLOG },
-  () => log.info('listening'))
-server.once('error', (problem: NodeJS.ErrnoException) => {
-  log.fatal({ code: problem.code }, 'cannot listen')
-  process.exit(1)
-})
+/** Its other ears, with the options that a server of HTTP has: what they take is the server's as well. */
+const listeners = Array.from({ length: Math.max(0, SOCKETS - 1) }, () =>
+  createServer({ allowHalfOpen: true, noDelay: true }, socket => server.emit('connection', socket)))
+const listening = () => log.info('listening')
+if (SOCKETS > 0) server.listen({ fd: FIRST_SOCKET }, BACKLOG, listening)
+else server.listen({ port: Number(process.env.PORT) || 3000, host: process.env.HOST || '127.0.0.1', backlog: BACKLOG }, listening)
+for (const [i, listener] of listeners.entries()) listener.listen({ fd: FIRST_SOCKET + 1 + i }, BACKLOG)
+for (const one of [server, ...listeners]) {
+  one.once('error', (problem: NodeJS.ErrnoException) => {
+    log.fatal({ code: problem.code }, 'cannot listen')
+    process.exit(1)
+  })
+}
 // What nobody waits for any more must not end what others wait for.
 process.on('unhandledRejection', problem => log.error({ where: whereOf(problem) }, 'unhandled rejection'))
 process.on('uncaughtException', problem => log.error({ where: whereOf(problem) }, 'uncaught exception'))
@@ -54,7 +69,7 @@ async function stop() {
   beginStopping()
   log.info('stopping')
   await wait(DRAIN_MS)
-  const answered = new Promise<void>(done => server.close(() => done()))
+  const answered = Promise.all([server, ...listeners].map(one => new Promise<void>(done => one.close(() => done()))))
   endStreams()
   server.closeIdleConnections()
   const timer = setInterval(() => server.closeIdleConnections(), 50)

@@ -195,16 +195,39 @@ export async function startDatabase(name, wantedPort = 0, options = []) {
   }
 }
 
+/**
+ * How many times a server holds the socket on which it listens. Node takes one new connection from each in a turn of its loop, and in the
+ * rush of an opening these turns are long: with one alone, people who come then wait for seconds before the server hears of them.
+ */
+const SOCKETS = 32
+/** Connections that may wait to be taken, as many as the system allows: with Node's 511 the first packets of a crowd are dropped. */
+const BACKLOG = 4096
+
+/** Starts a program that holds the listening socket of a port so many times, from its third file on; says why where the port is taken. */
+function startListening(port, host, start) {
+  return new Promise((done, fail) => {
+    const listener = createServer()
+    listener.once('error', fail)
+    listener.listen({ port, host, backlog: BACKLOG }, () => {
+      const child = start(new Array(SOCKETS).fill(listener._handle.fd))
+      // In the same turn, so that nobody is taken here.
+      listener.close()
+      done(child)
+    })
+  })
+}
+
 /** The built server on a port, once it answers. Without a log it writes to this terminal. */
 export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo, log = '', env = {} }) {
   const { openSync } = await import('node:fs')
   const out = log ? openSync(log, 'w') : 'inherit'
-  const child = spawn('node', ['.output/server/index.mjs'], {
+  const child = await startListening(port, host, sockets => spawn('node', ['.output/server/index.mjs'], {
     cwd: ROOT,
-    stdio: ['ignore', out, out],
+    stdio: ['ignore', out, out, ...sockets],
     env: {
       ...process.env,
       NODE_ENV: 'production',
+      RIDGEWAY_SOCKETS: String(sockets.length),
       PORT: String(port),
       HOST: host,
       DATABASE_URL: databaseUrl,
@@ -213,7 +236,7 @@ export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo,
       NUXT_SESSION_PASSWORD: process.env.NUXT_SESSION_PASSWORD ?? 'demo-only-secret-demo-only-secret-0',
       ...env,
     },
-  })
+  }))
   let exited = false
   const ended = new Promise(done => child.once('exit', (code) => {
     exited = true
@@ -223,7 +246,7 @@ export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo,
   for (let attempt = 0; ; attempt++) {
     try {
       // Any answer will do: how it stands with the database is the server's to say.
-      await fetch(`${address}/api/health`)
+      await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(1000) })
       break
     }
     catch { /* not listening yet */ }

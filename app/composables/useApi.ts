@@ -18,6 +18,9 @@ interface At {
 /** The views that an act changed, as they are now. */
 export interface Changed { student?: StudentState, week?: Week, sheet?: Sheet }
 
+/** What an act is answered with; in a crowd without the views, which are to be asked for after so many milliseconds. */
+interface Answered<Output extends z.ZodType> { answer: z.output<Output>, views: Changed, later?: number }
+
 /** Whether the last request found no server; every page shows it the same way. */
 const away = ref(false)
 export const useAway = (): Readonly<Ref<boolean>> => away
@@ -38,12 +41,12 @@ export async function look<Input extends z.ZodType, Output extends z.ZodType>(vi
 
 /** Does an act. Throws what `toProblem` turns into words. */
 export async function call<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>, input: z.input<Input>,
-  at: At = {}): Promise<{ answer: z.output<Output>, views: Changed }> {
+  at: At = {}): Promise<Answered<Output>> {
   const { shown } = at
   const query = { ...shown ? { term: shown.term, show: shown.show.join(), ...shown.plan ? { plan: shown.plan } : {} } : {},
     ...act.method === 'DELETE' ? input as object : {} }
   return await send(act.path, at, { method: act.method as 'POST', query, ...at.signal ? { signal: at.signal } : {},
-    ...act.method === 'DELETE' ? {} : { body: input as Record<string, unknown> } }) as { answer: z.output<Output>, views: Changed }
+    ...act.method === 'DELETE' ? {} : { body: input as Record<string, unknown> } }) as Answered<Output>
 }
 
 async function send(path: string, at: At, options: FetchOptions<'json'>): Promise<unknown> {

@@ -280,12 +280,17 @@ export const useStudentStore = defineStore('student', () => {
     }) ?? [],
   )
 
+  /** In a crowd what an act changed is read when fewer people register; until then the file is behind, and news do not hurry it. */
+  const behind = usePutOff(() => reload().then(() => {
+    changed.value = {}
+  }))
   usePlanNews(() => session.account && state.value ? { id: state.value.id, term: workingTerm.code } : null, (news) => {
     const now = state.value
     if (!now) return
     here.value = news.here
     const version = news.plans[now.plan.id] ?? 0
     // What else is open on the page is as old as the file or the plan was.
+    if (behind.isBehind.value) return
     if (news.version > now.version) void reload().then(() => changed.value = {})
     else if (version > sync.version.value) void sync.pull(version).then(() => changed.value = {})
     if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true).then(() => reload())
@@ -303,8 +308,13 @@ export const useStudentStore = defineStore('student', () => {
     onPlan?: number): Promise<z.output<Output>> {
     const { id } = state.value!
     const plan = wanted.value
-    const { answer, views } = await call(act, input, { id, ...(onPlan ? { plan: onPlan } : {}),
+    const { answer, views, later } = await call(act, input, { id, ...(onPlan ? { plan: onPlan } : {}),
       shown: { term: workingTerm.code, show: ['student', ...showing], ...(plan === null ? {} : { plan }) } })
+    if (later) {
+      behind.putOff(later)
+      return answer
+    }
+    if (behind.isBehind.value) behind.doNow()
     if (state.value?.id === id && wanted.value === plan) {
       if (views.student?.plan.id === state.value.plan.id) take(views.student)
       else if (act.changes.includes('student')) await reload()
@@ -334,6 +344,6 @@ export const useStudentStore = defineStore('student', () => {
   return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
     unpicked, unread, markRead, waits, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
     load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
-    changed, localDate,
+    changed, localDate, isBehind: behind.isBehind, catchUp: behind.doNow,
     version: sync.version, preview, previewed, shown, before, standingPlan, suggestion, suggesting, here, pace }
 })

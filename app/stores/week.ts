@@ -7,8 +7,8 @@ import type { FileView } from '#shared/contract/define'
 import { type BundleView, dryRun, type Place, readPlace, readWeek, type Sheet, type Week } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
-/** Milliseconds between two looks at the place in line, and after which a press without an answer asks again. */
-const PLACE_MS = 600
+/** Milliseconds until the first look at the place in line, and after which a press without an answer asks again. */
+const PLACE_MS = 1500
 const ASK_AGAIN_MS = [1000, 2000, 4000, 8000]
 
 /** Bundles and decisions of the working term, and the run itself. */
@@ -171,6 +171,7 @@ export const useWeekStore = defineStore('week', () => {
     const watching = watchPlace(key)
     try {
       result.value = await student.send(registerRows, { term, key, rowIds })
+      if (student.isBehind) leaveOut(result.value)
       pending = null
       failed.value = null
       asked = 0
@@ -185,20 +186,35 @@ export const useWeekStore = defineStore('week', () => {
     place.value = null
     running.value = false
   }
+  /** What was registered is not lined up any more, though the run sheet is read again only later. */
+  function leaveOut({ rows }: RunResult) {
+    const done = new Set(rows.filter(row => row.outcome !== 'refused').map(row => row.rowId))
+    if (readRows.value) readRows.value = { ...readRows.value, rows: readRows.value.rows.filter(row => !done.has(row.rowId)) }
+  }
   let asksAgain: ReturnType<typeof setTimeout> | undefined
   let asked = 0
   /** Where a press stands in line while it has no answer; null when it is not known. */
   const place = shallowRef<Place | null>(null)
   function watchPlace(key: string): AbortController {
     const watching = new AbortController()
+    // Between two looks it comes nearer as it did lately.
+    const nearer = setInterval(() => {
+      const { before, seconds } = place.value ?? {}
+      if (before && seconds && seconds > 1)
+        place.value = { ...place.value!, before: Math.round(before * (seconds - 1) / seconds), seconds: seconds - 1 }
+    }, 1000)
     const ask = async () => {
       const now = await look(readPlace, { key }, at()).catch(() => null)
       if (watching.signal.aborted) return
       if (now) place.value = now
-      timer = setTimeout(ask, PLACE_MS)
+      // The server says how often: with many in line, looking at it must not take the time of serving.
+      timer = setTimeout(ask, now?.again ?? ASK_AGAIN_MS.at(-1))
     }
     let timer = setTimeout(ask, PLACE_MS)
-    watching.signal.addEventListener('abort', () => clearTimeout(timer))
+    watching.signal.addEventListener('abort', () => {
+      clearTimeout(timer)
+      clearInterval(nearer)
+    })
     return watching
   }
   /** After a failure: the press that has no answer once more, or else the dry run. */

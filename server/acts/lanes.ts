@@ -1,17 +1,36 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import type { RunResult } from '#shared/contract/acts/student'
+import type { Place } from '#shared/contract/views/student'
 import type { College } from '../college/college'
 import { Refusal } from '../college/refusal'
 import type { Database, Executor } from '../db/database'
 import { Busy, OutcomeUnknown, Unavailable } from '../db/failures'
 import { type Answer, type Press, registerTogether } from './register'
 
-/** Transactions at a time, and students in one of them: measured on two cores, more of either gains nothing. */
+/** Transactions at a time, and students in one of them: measured on two cores, more of either gains nothing while few stand in line. */
 const LANES = { lanes: 2, most: 8 }
+/**
+ * In a crowd a transaction mostly waits for its turn among all else that the server does, and takes more students for that: a share of the
+ * line, so many of them at most.
+ */
+const LARGE = { share: 1 / 16, most: 32 }
 /** Presses that go alone at a time: those of students whose row somebody holds, and those of a batch that failed. */
 const ALONE = 2
-/** Presses that may stand in line, and milliseconds after which one whose turn has not come is told to come again. */
-const LINE = { most: 5000, patience: 12_000 }
+/**
+ * Presses that may stand in line, and milliseconds after which one whose turn has not come is told to come again: well below the minute
+ * after which proxies give a request up (common practice, no source). Those nearest to their turn stay for twice as long: it would be
+ * there before they come again.
+ */
+const LINE = { most: 20_000, patience: 25_000, near: 300 }
+/** Looks at the line in a second by all who stand in it, at most; and milliseconds between two of one person, at least and at most. */
+const LOOKS = { most: 60, least: 600, longest: 30_000 }
+/**
+ * From how many milliseconds of waiting on there is a crowd. What else those want to see who are answered then comes when it is over, to
+ * one after the other, with so many milliseconds between two of them: all at once they would be a crowd of their own. So late at most.
+ */
+const CROWD = { from: 1000, each: 50, longest: 300_000 }
+/** How much of what a press takes is learned from one batch. */
+const LEARNED = 0.1
 /** Presses that were told so, at most, whose places are known. */
 const MOST_PLACES = 50_000
 /** Pauses before the same keys are sent again, in milliseconds, when the answer to keeping them was lost. */
@@ -44,6 +63,12 @@ export class Lanes {
   private readonly places = new Map<string, number>()
   private idle: number
   private idleAlone = ALONE
+  /** Milliseconds that a lane takes for a press, as it went lately; 0 before the first. */
+  private each = 0
+  /** When the last of those who were answered in a crowd is to ask for the rest. */
+  private restAt = 0
+  /** When it was looked at last who has stood there for too long. */
+  private lookedAt = 0
 
   constructor(private readonly database: Database, private readonly collegeAt: (db: Executor, stamp: number) => Promise<College>,
     private readonly size: { lanes: number, most: number, patience?: number } = LANES) {
@@ -67,11 +92,25 @@ export class Lanes {
     })
   }
 
-  /** Where a press stands: how many are before it, or that it is being served; null where it is not in line here. */
-  placeOf(student: number, key: string): { before: number, served: boolean } | null {
+  /**
+   * Where a press stands: how many are before it and in how many seconds its turn comes, or that it is being served; nothing of that where
+   * it is not in line here. With it goes after how many milliseconds to look again: the more stand in line, the less often.
+   */
+  placeOf(student: number, key: string): Place {
+    const again = Math.round(Math.min(LOOKS.longest, Math.max(LOOKS.least, this.line.length * 1000 / LOOKS.most)))
     const before = this.line.findIndex(one => one.press.student === student && one.press.key === key)
-    if (before >= 0) return { before, served: false }
-    return this.busy.has(student) ? { before: 0, served: true } : null
+    if (before >= 0)
+      return { before, seconds: Math.ceil((before + 1) * this.each / this.size.lanes / 1000), served: false, again }
+    return { before: this.busy.has(student) ? 0 : null, seconds: null, served: this.busy.has(student), again }
+  }
+
+  /** Milliseconds after which whoever is answered now is to ask for the rest; 0 where nobody waits for long. */
+  calmIn(): number {
+    const left = this.line.length * this.each / this.size.lanes
+    if (left < CROWD.from) return 0
+    const now = Date.now()
+    this.restAt = Math.max(this.restAt + CROWD.each, now + left)
+    return Math.round(Math.min(CROWD.longest * (0.5 + Math.random() / 2), this.restAt - now))
   }
 
   private start() {
@@ -97,7 +136,8 @@ export class Lanes {
   /** The first in line, of different students none of whom is under way. */
   private takeBatch(): Waiting[] {
     const batch: Waiting[] = []
-    for (let i = 0; i < this.line.length && batch.length < this.size.most;) {
+    const most = Math.max(this.size.most, Math.min(LARGE.most, Math.floor(this.line.length * LARGE.share)))
+    for (let i = 0; i < this.line.length && batch.length < most;) {
       const next = this.line[i]!
       if (this.busy.has(next.press.student)) {
         i++
@@ -114,10 +154,14 @@ export class Lanes {
   private sendAway() {
     const patience = this.size.patience ?? LINE.patience
     const now = Date.now()
-    const isLate = ({ since }: Waiting) => now - since > patience
+    if (now < this.lookedAt + patience / 100) return
+    this.lookedAt = now
+    const isLate = ({ since }: Waiting, before: number) => now - since > patience * (before < LINE.near ? 2 : 1)
     if (!this.line.some(isLate)) return
     const late = this.line.filter(isLate)
-    this.line.splice(0, this.line.length, ...this.line.filter(one => !isLate(one)))
+    const others = this.line.filter((one, before) => !isLate(one, before))
+    this.line.splice(0, this.line.length)
+    for (const one of others) this.line.push(one)
     for (const { press, came, fail } of late) {
       this.keepPlace(press, came)
       fail(comeAgain())
@@ -131,7 +175,10 @@ export class Lanes {
 
   private async serve(batch: readonly Waiting[], skip: boolean): Promise<void> {
     try {
+      const began = performance.now()
       const answers = await this.run(batch.map(one => one.press), skip)
+      const each = (performance.now() - began) / batch.length
+      if (skip) this.each += (each - this.each) * (this.each === 0 ? 1 : LEARNED)
       for (const one of batch) {
         const answer = answers.get(one.press)
         if (answer) this.settle(one, answer)

@@ -41,7 +41,8 @@ function describe(declared: Act | View) {
   const problem = { description: 'What happened and what to do',
     content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
   const answer = declared.kind === 'act'
-    ? { type: 'object', properties: { answer: schemaOf(output, 'output'), views: { type: 'object' } }, required: ['answer', 'views'] }
+    ? { type: 'object', required: ['answer', 'views'], properties: { answer: schemaOf(output, 'output'), views: { type: 'object' },
+        later: { type: 'number', description: 'In a crowd the views are empty: ask for them after so many milliseconds.' } } }
     : schemaOf(output, 'output')
   return {
     operationId: name.replaceAll(/\W+/g, '-').toLowerCase(),

@@ -162,6 +162,67 @@ describe('a batch', () => {
     expect(outcomes(await Promise.all(after))).toEqual(['register', 'refused', 'register'])
   })
 
+  it('tells who waits the place, the seconds until the turn, and when to look again', async () => {
+    const { section, pool } = await lectureOf(COURSE, 4)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    const line = lanesOn(url, { lanes: 1, most: 1 })
+    const presses = ids.slice(0, 4).map(id => press(id, rows.get(id)!))
+    const place = ({ student, key }: Press) => line.placeOf(student, key)
+    const isHeld = (tx: Executor) => tx.execute(sql`SELECT id FROM seat_pools WHERE id = ${pool} FOR UPDATE`)
+    let all: Promise<RunResult>[] = []
+    await whileHeld(isHeld, async () => {
+      all = presses.map(one => line.register(one))
+      await wait(20)
+      expect(presses.map(place)).toEqual([
+        { before: 0, seconds: null, served: true, again: 600 },
+        // How long it takes is not known yet.
+        ...[0, 1, 2].map(before => ({ before, seconds: 0, served: false, again: 600 })),
+      ])
+      await wait(400)
+    })
+    expect(outcomes(await Promise.all(all))).toEqual(['register', 'register', 'register', 'register'])
+    expect(place(presses[0]!)).toEqual({ before: null, seconds: null, served: false, again: 600 })
+    await emptyWeeks(ids)
+    const again = await lineUpAll(ids, COURSE, [section])
+    const many = ids.map(id => press(id, again.get(id)!))
+    await whileHeld(isHeld, async () => {
+      all = many.map(one => line.register(one))
+      await wait(20)
+      const seconds = many.slice(1).map(one => place(one).seconds!)
+      expect(seconds.at(-1)).toBeGreaterThan(1)
+      expect(seconds).toEqual([...seconds].sort((a, b) => a - b))
+      // Sixty looks a second by all of them together, at most.
+      expect(place(many[1]!).again).toBe(Math.max(600, Math.round((many.length - 1) * 1000 / 60)))
+    })
+    await Promise.all(all)
+  })
+
+  it('gives those who are answered in a crowd an appointment for the rest, one after the other, and nobody else', async () => {
+    const { section, pool } = await lectureOf(COURSE, 40)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    const line = lanesOn(url, { lanes: 1, most: 1 })
+    const isHeld = (tx: Executor) => tx.execute(sql`SELECT id FROM seat_pools WHERE id = ${pool} FOR UPDATE`)
+    const [first, ...others] = ids.map(id => press(id, rows.get(id)!))
+    let all: Promise<RunResult>[] = []
+    await whileHeld(isHeld, async () => {
+      all = [line.register(first!)]
+      await wait(300)
+    })
+    await Promise.all(all)
+    expect(line.calmIn()).toBe(0)
+    await whileHeld(isHeld, async () => {
+      all = others.map(one => line.register(one))
+      await wait(20)
+      const before = Date.now()
+      const appointments = Array.from({ length: 20 }, () => Date.now() + line.calmIn())
+      // Sixty-two who wait at 0.3 seconds each: after them.
+      expect(appointments[0]! - before).toBeGreaterThan(5000)
+      for (const [i, one] of appointments.slice(1).entries()) expect(one - appointments[i]!).toBeGreaterThanOrEqual(45)
+    })
+    await Promise.all(all)
+    expect(line.calmIn()).toBe(0)
+  })
+
   it('takes two presses of one student one after the other', async () => {
     const { section, pool } = await lectureOf(COURSE, 5)
     const student = ids[0]!

@@ -45,12 +45,16 @@ const words = computed(() => {
 })
 /** What is told while the press has no answer. */
 const inLine = computed(() => {
-  const { before, served } = week.place ?? {}
+  const { before, served, seconds } = week.place ?? {}
   if (served) return 'You are being served now.'
-  return before === undefined || before === null
-    ? 'Your press is on its way.'
-    : before === 0 ? 'You are the next in line.' : `${count(before, 'person', 'people')} before you in line.`
+  if (before === undefined || before === null) return 'Your press is on its way.'
+  if (before === 0) return 'You are the next in line.'
+  const time = (seconds ?? 0) > 90 ? count(Math.ceil(seconds! / 60), 'minute') : count(seconds ?? 0, 'second')
+  const turn = seconds && seconds > 1 ? `, your turn in about ${time}` : ''
+  return `${count(before, 'person', 'people')} before you in line${turn}. Leave this page open.`
 })
+/** Said once, and again when the turn has come; the numbers between run on silently. */
+watch(() => week.running && (week.place?.served ? 'served' : week.place?.before ? 'in line' : null), said => said && announce(inLine.value))
 async function act() {
   if (!isEarly.value) return press()
   // A second press in haste does nothing more.
@@ -67,7 +71,7 @@ function takeBack() {
 <template>
   <div class="press" :class="{ armed }">
     <ActButton weight="full" class="big" :off="offBecause" :busy="week.running" @click="act">{{ label }}</ActButton>
-    <span v-if="week.running" class="opens" role="status">{{ inLine }}</span>
+    <span v-if="week.running" class="opens" role="timer">{{ inLine }}</span>
     <span v-else-if="opensIn" class="opens" role="timer"
       >Opens in <b>{{ opensIn }}</b> <template v-if="othersClosed.length"> · also closed: {{ names(othersClosed) }}</template
       ><template v-else-if="armed"> · leave this page open, it goes by itself ·

@@ -5,6 +5,7 @@ import { sayFinding } from '@ridgeway/words'
 /** What the run did, one line a row, with its reference; it stays until the page is left. */
 const props = defineProps<{ result: RunResult }>()
 const session = useSessionStore()
+const student = useStudentStore()
 const became = ({ outcome, backup, waits }: RunResult['rows'][number]) => outcome === 'refused'
   ? 'refused'
   : outcome === 'waitlist'
@@ -28,6 +29,10 @@ const done = computed(() => props.result.rows.filter(row => row.outcome === 'reg
         >
       </li>
     </ul>
+    <p v-if="student.isBehind" class="second small">
+      This is kept. Many people register at this moment, so your week and your plan show it a little later, by themselves.
+      <WordLink @click="student.catchUp()">Show it now</WordLink>
+    </p>
   </section>
 </template>
 

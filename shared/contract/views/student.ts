@@ -165,7 +165,11 @@ export const readAccountView = view({ name: 'account', path: '/api/students/:id/
   output: AccountView, stamp: 'version of the student\'s file', words: 'What was charged, came back and was paid for a term.' })
 
 /** Where a press stands: so many before it in the line of this server, 0 while it is served; null where it is not in line here. */
-export const Place = z.object({ before: z.number().nullable(), served: z.boolean() })
+export const Place = z.object({ before: z.number().nullable(),
+  /** Seconds until its turn, as it went lately. */
+  seconds: z.number().nullable(), served: z.boolean(),
+  /** Milliseconds after which to look again. */
+  again: z.number() })
 export type Place = z.infer<typeof Place>
 export const readPlace = view({ name: 'place in line', path: '/api/students/:id/registrations', who: 'own',
   input: z.object({ key: z.uuid() }), output: Place, stamp: 'none', words: 'Where a press of Register stands while it has no answer.' })

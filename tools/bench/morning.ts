@@ -15,7 +15,9 @@ import { Database } from '../../server/db/database'
 import * as s from '../../server/db/schema'
 import { readStamp } from '../../server/db/store/college'
 import { ensureBuild, freePort, startServer, STATE } from '../command/machine.mjs'
+import type { Place } from '../../shared/contract/views/student'
 import { type Figure, quantile, round } from './figure'
+import { signIn as signInOf } from './large'
 
 const TERM = '2027SP'
 const PEOPLE = Number(process.env.MORNING_PEOPLE ?? 20_000)
@@ -27,8 +29,13 @@ const LANES = { lanes: 2, most: 8 }
 /** Milliseconds before their press that people open the page at least and at most; nobody opens it in the rush itself. */
 const OPENED = { least: 5000, most: 20_000 }
 const RUSH_MS = 10_000
-/** A page that is told to try again does so after so long. */
-const AGAIN_MS = 1000
+/** How long they look at their result before they leave; what their page is told to read later than that, it does not read. */
+const STAYS_MS = 5000
+/** What a page does that waits: when it looks at its place first, and after how long it asks again, longer and longer. */
+const PLACE_MS = 1500
+const ASK_AGAIN_MS = [1000, 2000, 4000, 8000]
+/** The views that a page shows on which somebody registers, and is answered with. */
+const SHOWN = `?term=${TERM}&show=student,sheet`
 const SECRET = 'demo-only-secret-demo-only-secret-0'
 const HASH = 'a password that nobody has'
 /** Milliseconds by which somebody came clearly before somebody else. */
@@ -36,7 +43,17 @@ const CLEARLY_MS = 200
 /** Milliseconds that somebody has to have waited for the morning to tell how many can be served. */
 const BUSY_MS = 5000
 
-interface Pressed extends Served { student: number, tries: number }
+interface Pressed extends Served {
+  student: number
+  tries: number
+  /** How often it looked at its place. */
+  looks: number
+  /** Milliseconds after which it was told to ask for what its page shows; 0 where that came with the answer. */
+  later: number
+  /** Whether the page still heard of news when they left, and how much it heard, in bytes. */
+  alive: boolean
+  heard: number
+}
 
 /**
  * An opening played against a running server: everybody presses once, in waves, as their own browser would, and tries again when told to.
@@ -60,22 +77,31 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
     await press(server.address, { agent: new Agent(), cookie: cookies.get(students[0]!)! }, students[0]!, [])
     const pages: number[] = []
     let over = false
+    const memory = watchMemory(server.address, await signInOf(server.address, 'edda'))
     const probing = probe(server.address, cookies, students, pages, () => over)
     const began = performance.now() + OPENED.most
     const until = (moment: number) => wait(Math.max(0, moment - (performance.now() - began)))
     const pressed = await Promise.all(arrivals.map(async (came, i): Promise<Pressed> => {
       const student = students[i]!
-      const browser: Browser = { agent: new Agent({ keepAlive: true, maxSockets: 1 }), cookie: cookies.get(student)! }
+      const cookie = cookies.get(student)!
+      const listening: Browser = { agent: new Agent({ keepAlive: true }), cookie }
+      const browser: Browser = { agent: new Agent({ keepAlive: true }), cookie }
       await until(openedAt(came, () => random.next()))
       void ask(server.address, 'GET', '/api/health', browser)
+      const page = listenTo(server.address, student, listening)
       await until(came)
       const answer = await pressUntilAnswered(server.address, browser, student, presses.get(student)!, began, came)
       browser.agent.destroy()
-      return answer
+      await wait(Math.min(answer.later, STAYS_MS))
+      if (answer.later > 0 && answer.later <= STAYS_MS) await readRest(server.address, student, { ...browser, agent: new Agent() })
+      else await wait(STAYS_MS)
+      const { alive, heard } = page
+      listening.agent.destroy()
+      return { ...answer, alive, heard }
     }))
     over = true
     await probing
-    return await figuresOf(db, pressed, pages, arrivals)
+    return await figuresOf(db, pressed, pages, arrivals, memory())
   }
   finally {
     await server.stop()
@@ -145,7 +171,34 @@ function openedAt(came: number, random: () => number): number {
   return came - before - opening < RUSH_MS ? opening - before : came - before
 }
 
-/** Everybody has a browser with a connection of its own, which is kept from the page to the press. */
+/** What an open page hears: it listens from when it is opened until all is over. */
+function listenTo(address: string, student: number, { agent, cookie }: Browser): { alive: boolean, heard: number } {
+  const page = { alive: false, heard: 0 }
+  const sent = request(`${address}/api/students/${student}/news?term=${TERM}`, { agent, headers: { cookie } }, (response) => {
+    page.alive = response.statusCode === 200
+    response.on('data', (part: Buffer) => { page.heard += part.length })
+    response.on('close', () => { page.alive = false })
+  })
+  sent.on('error', () => { page.alive = false })
+  sent.end()
+  return page
+}
+
+/** Looks at what the server holds, until the call that tells the most, in megabytes. */
+function watchMemory(address: string, cookie: string): () => number {
+  let most = 0
+  const agent = new Agent({ keepAlive: true })
+  const timer = setInterval(() => void ask(address, 'GET', '/api/metrics', { agent, cookie }).then(({ text }) => {
+    most = Math.max(most, Number(/^process_resident_memory_bytes (\S+)/m.exec(text)?.[1] ?? 0) / 1e6)
+  }), 5000)
+  return () => {
+    clearInterval(timer)
+    agent.destroy()
+    return most
+  }
+}
+
+/** Everybody has a browser whose connections are kept from the page to the press. */
 interface Browser { agent: Agent, cookie: string }
 function ask(address: string, method: string, path: string, { agent, cookie }: Browser, body?: string):
 Promise<{ status: number, text: string }> {
@@ -162,17 +215,33 @@ Promise<{ status: number, text: string }> {
 }
 
 const press = (address: string, browser: Browser, student: number, rowIds: readonly number[], key: string = randomUUID()) =>
-  ask(address, 'POST', `/api/students/${student}/registrations`, browser, JSON.stringify({ term: TERM, key, rowIds }))
+  ask(address, 'POST', `/api/students/${student}/registrations${SHOWN}`, browser, JSON.stringify({ term: TERM, key, rowIds }))
 
 async function pressUntilAnswered(address: string, browser: Browser, student: number, rowIds: readonly number[], began: number,
-  came: number): Promise<Pressed> {
+  came: number): Promise<Omit<Pressed, 'alive' | 'heard'>> {
   const key = randomUUID()
+  let looks = 0
   for (let tries = 1; ; tries++) {
+    const watching = new AbortController()
+    const look = async (after: number): Promise<void> => {
+      await wait(after, null, { signal: watching.signal })
+      looks++
+      const { status, text } = await ask(address, 'GET', `/api/students/${student}/registrations?key=${key}`, browser)
+      return look(status === 200 ? (JSON.parse(text) as Place).again : ASK_AGAIN_MS.at(-1)!)
+    }
+    look(PLACE_MS).catch(() => { /* it has its answer */ })
     const { status, text } = await press(address, browser, student, rowIds, key)
-    if (status === 200) return { student, came, answered: performance.now() - began, tries }
+    watching.abort()
+    const { later = 0 } = (status === 200 ? JSON.parse(text) : {}) as { later?: number }
+    if (status === 200) return { student, came, answered: performance.now() - began, tries, looks, later }
     if (status !== 503 && status !== 0) throw new Error(`a press was answered ${status}: ${text.slice(0, 200)}`)
-    await wait(AGAIN_MS)
+    await wait(ASK_AGAIN_MS[Math.min(tries, ASK_AGAIN_MS.length) - 1]!)
   }
+}
+
+/** What a page reads that was answered without it. */
+async function readRest(address: string, student: number, browser: Browser) {
+  for (const path of [`?term=${TERM}`, `/dry-run?term=${TERM}`]) await ask(address, 'GET', `/api/students/${student}${path}`, browser)
 }
 
 /** Others look at their files meanwhile. */
@@ -190,7 +259,7 @@ async function probe(address: string, cookies: ReadonlyMap<number, string>, stud
 }
 
 async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[],
-  arrivals: readonly number[]): Promise<Figure[]> {
+  arrivals: readonly number[], memory: number): Promise<Figure[]> {
   const waits = pressed.map(one => one.answered - one.came)
   const order = await overtaken(db, pressed)
   const [wrong] = (await db.execute(sql`SELECT COUNT(*) n FROM seat_pools p LEFT JOIN (SELECT pool, COUNT(*) n FROM registrations
@@ -235,6 +304,11 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
     { name: 'morning pages meanwhile', value: round(quantile(pages, 0.95)), unit: 'ms p95', ratio: null,
       reference: `median ${round(quantile(pages, 0.5))}, ${pages.length} files looked at, ${
         pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
+    { name: 'morning pages that stayed alive', value: round(pressed.filter(one => one.alive).length / pressed.length * 100, 3), unit: '%',
+      ratio: null, reference: `of ${pressed.length} that listen to news and seats; ${
+        round(pressed.reduce((sum, one) => sum + one.heard, 0) / pressed.length / 1000)} kB each, looked at their place ${
+        round(pressed.reduce((sum, one) => sum + one.looks, 0) / pressed.length)} times each; the server holds ${round(memory)} MB`,
+      target: '≥ 99', ok: pressed.filter(one => one.alive).length >= pressed.length * 0.99 },
     ...drawn,
   ]
 }

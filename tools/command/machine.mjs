@@ -207,7 +207,9 @@ const BACKLOG = 4096
 function startListening(port, host, start) {
   return new Promise((done, fail) => {
     const listener = createServer()
-    listener.once('error', fail)
+    listener.once('error', problem => fail(problem.code === 'EADDRINUSE'
+      ? new Error(`Port ${port} of ${host} is taken: another program listens there. Set PORT to one that is free.`)
+      : problem))
     listener.listen({ port, host, backlog: BACKLOG }, () => {
       const child = start(new Array(SOCKETS).fill(listener._handle.fd))
       // In the same turn, so that nobody is taken here.

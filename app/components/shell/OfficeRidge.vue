@@ -21,7 +21,9 @@ const waypoints = computed(() => {
   const term = workingTerm.term
   const states: [string, string, string][] = [
     ['Today', '/office', staff.needs ? `${staff.needs.length} to look at` : ''],
-    ['Terms', '/office/terms', next.value ? `opens ${toLocal(next.value.from, session.zone).toFormat('ccc d LLL')}` : 'no opening to come'],
+    ['Terms', '/office/terms', next.value
+      ? `opens ${toLocal(next.value.from, session.zone).toFormat('ccc d LLL')}`
+      : staff.needs ? 'no opening to come' : ''],
     ['Sections', '/office/sections', waiting.value ? `${waiting.value.students} waiting` : term ? shortTermName(term) : ''],
     ['People', '/office/people', holds.value ? count(holds.value.count, 'hold') : staff.needs ? 'no holds' : ''],
     ['College', '/office/college', catalog.ready ? count(catalog.programs.size, 'program') : ''],

@@ -5,6 +5,6 @@ import { readStamp } from '../db/store/college'
 export default answering(async () => {
   if (isStopping())
     throw new Refusal(503, 'stopping', 'This server is about to stop.', 'Ask again: another one answers.')
-  const college = await useDoorDatabase().read(async db => useKeptCollege().at(db, (await readStamp(db)).catalog), 4000)
+  const college = await readOnce('ready', 4000, async db => useKeptCollege().at(db, (await readStamp(db)).catalog))
   return { ready: true, college: college.name }
 })

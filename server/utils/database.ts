@@ -1,7 +1,7 @@
 import { Lanes, lanesConnections } from '../acts/lanes'
 import { KeptCollege } from '../college/college'
 import { Door, doorConnections } from '../college/door'
-import type { WAITS } from '../db/database'
+import type { Executor, WAITS } from '../db/database'
 import { Database } from '../db/database'
 
 let opened: Database | undefined
@@ -32,9 +32,19 @@ export const useLanes = () =>
 let door: Door | undefined
 let doorDatabase: Database | undefined
 /** Connections for what must be known though all others are in use: who comes, and whether this server is well. */
-export const useDoorDatabase = () => doorDatabase ??= open(doorConnections)
+const useDoorDatabase = () => doorDatabase ??= open(doorConnections)
 /** Where every request is let in. */
 export const useDoor = () => door ??= new Door(useDoorDatabase(), kept)
+
+const looks = new Map<string, Promise<unknown>>()
+/** A reading that many may ask for at once, such as whether this server is well: who comes while it goes on is answered with it. */
+export function readOnce<Result>(name: string, milliseconds: number, work: (db: Executor) => Promise<Result>): Promise<Result> {
+  const before = looks.get(name) as Promise<Result> | undefined
+  if (before) return before
+  const look = useDoorDatabase().read(work, milliseconds).finally(() => looks.delete(name))
+  looks.set(name, look)
+  return look
+}
 
 let patient: Database | undefined
 /** For what takes its time, such as a whole college's folder: a few connections that wait for minutes. */

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -6,7 +6,7 @@ import { KeptCollege } from '../../server/college/college'
 import { Door, type LetIn } from '../../server/college/door'
 import { Database, type Executor } from '../../server/db/database'
 import * as s from '../../server/db/schema'
-import { close, db } from './client'
+import { ADDRESS, Client, close, db } from './client'
 
 /** The database, asked when the test says so, and how often it was asked. */
 class Gated extends Database {
@@ -109,5 +109,25 @@ describe('the door', () => {
         expect(database.asked - before).toBeGreaterThanOrEqual(Math.ceil(comers.length / most))
         expect(database.asked - before).toBeLessThanOrEqual(comers.length)
       }), { numRuns: 25 })
+  })
+})
+
+describe('a crowd', () => {
+  /** More than may wait for a connection to the database. */
+  const CROWD = 700
+  const statuses = async (ask: () => Promise<Response>) =>
+    new Set((await Promise.all(Array.from({ length: CROWD }, ask))).map(one => one.status))
+
+  it('is let in, all of it, and told its place in line', async () => {
+    const tamsin = await Client.signIn('tamsin')
+    expect(await statuses(() => tamsin.call('GET', `~/registrations?key=${randomUUID()}`))).toEqual(new Set([200]))
+  })
+
+  it('that asks whether the server is well is told so, and keeps nobody outside', async () => {
+    const tamsin = await Client.signIn('tamsin')
+    const [health, ready, files] = await Promise.all([statuses(() => fetch(`${ADDRESS}/api/health`)),
+      statuses(() => fetch(`${ADDRESS}/api/ready`)), Promise.all(Array.from({ length: 20 }, () => tamsin.call('GET', '~')))])
+    expect([health, ready]).toEqual([new Set([200]), new Set([200])])
+    expect(files.map(one => one.status)).toEqual(files.map(() => 200))
   })
 })

@@ -87,7 +87,7 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
       const listening: Browser = { agent: new Agent({ keepAlive: true }), cookie }
       const browser: Browser = { agent: new Agent({ keepAlive: true }), cookie }
       await until(openedAt(came, () => random.next()))
-      void ask(server.address, 'GET', '/api/health', browser)
+      void ask(server.address, 'GET', '/favicon.svg', browser)
       const page = listenTo(server.address, student, listening)
       await until(came)
       const answer = await pressUntilAnswered(server.address, browser, student, presses.get(student)!, began, came)

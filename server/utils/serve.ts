@@ -60,8 +60,9 @@ export function serveOwn<Input extends z.ZodType, Output extends z.ZodType>(act:
   handler: (call: Call<z.output<Input>>) => Promise<z.output<Output>>, calmIn = () => 0) {
   return serve(act, async (call) => {
     const answer = checked(act, await handler(call))
-    if (call.student > 0) announce(call.student)
     const later = calmIn()
+    // In a crowd the next round tells it: the page that asked has its answer by then, and does not read everything because of the news.
+    if (call.student > 0 && later === 0) announce(call.student)
     return later > 0 ? { answer, views: {}, later } : { answer, views: await viewsFor(act, call) }
   })
 }

@@ -21,6 +21,11 @@ import { signIn as signInOf } from './large'
 
 const TERM = '2027SP'
 const PEOPLE = Number(process.env.MORNING_PEOPLE ?? 20_000)
+/**
+ * One page in so many listens to news: each that does holds a connection for as long as it is open, and neither this program nor the server
+ * may open more than twenty thousand files on an ordinary machine. Up to 6,000 people all listen.
+ */
+const LISTENS = Math.ceil(PEOPLE / 6000)
 /** Waves of an opening, and milliseconds between two of them. */
 const WAVES = 3
 const BETWEEN = 45_000
@@ -50,8 +55,8 @@ interface Pressed extends Served {
   looks: number
   /** Milliseconds after which it was told to ask for what its page shows; 0 where that came with the answer. */
   later: number
-  /** Whether the page still heard of news when they left, and how much it heard, in bytes. */
-  alive: boolean
+  /** Whether the page still heard of news when they left, null where it does not listen, and how much it heard, in bytes. */
+  alive: boolean | null
   heard: number
 }
 
@@ -88,20 +93,21 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
       const browser: Browser = { agent: new Agent({ keepAlive: true }), cookie }
       await until(openedAt(came, () => random.next()))
       void ask(server.address, 'GET', '/favicon.svg', browser)
-      const page = listenTo(server.address, student, listening)
+      const page = i % LISTENS === 0 ? listenTo(server.address, student, listening) : null
       await until(came)
-      const answer = await pressUntilAnswered(server.address, browser, student, presses.get(student)!, began, came)
+      // They press when they press: that this program is late is no fault of the server's.
+      const answer = await pressUntilAnswered(server.address, browser, student, presses.get(student)!, began, performance.now() - began)
       browser.agent.destroy()
       await wait(Math.min(answer.later, STAYS_MS))
       if (answer.later > 0 && answer.later <= STAYS_MS) await readRest(server.address, student, { ...browser, agent: new Agent() })
       else await wait(STAYS_MS)
-      const { alive, heard } = page
+      const { alive, heard } = page ?? { alive: null, heard: 0 }
       listening.agent.destroy()
       return { ...answer, alive, heard }
     }))
     over = true
     await probing
-    return await figuresOf(db, pressed, pages, arrivals, memory())
+    return await figuresOf(db, pressed, pages, memory())
   }
   finally {
     await server.stop()
@@ -258,8 +264,10 @@ async function probe(address: string, cookies: ReadonlyMap<number, string>, stud
   }
 }
 
-async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[],
-  arrivals: readonly number[], memory: number): Promise<Figure[]> {
+async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[], memory: number): Promise<Figure[]> {
+  const arrivals = pressed.map(one => one.came).sort((a, b) => a - b)
+  const listening = pressed.filter(one => one.alive !== null)
+  const alive = listening.filter(one => one.alive).length / listening.length
   const waits = pressed.map(one => one.answered - one.came)
   const order = await overtaken(db, pressed)
   const [wrong] = (await db.execute(sql`SELECT COUNT(*) n FROM seat_pools p LEFT JOIN (SELECT pool, COUNT(*) n FROM registrations
@@ -304,11 +312,11 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
     { name: 'morning pages meanwhile', value: round(quantile(pages, 0.95)), unit: 'ms p95', ratio: null,
       reference: `median ${round(quantile(pages, 0.5))}, ${pages.length} files looked at, ${
         pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
-    { name: 'morning pages that stayed alive', value: round(pressed.filter(one => one.alive).length / pressed.length * 100, 3), unit: '%',
-      ratio: null, reference: `of ${pressed.length} that listen to news and seats; ${
-        round(pressed.reduce((sum, one) => sum + one.heard, 0) / pressed.length / 1000)} kB each, looked at their place ${
-        round(pressed.reduce((sum, one) => sum + one.looks, 0) / pressed.length)} times each; the server holds ${round(memory)} MB`,
-      target: '≥ 99', ok: pressed.filter(one => one.alive).length >= pressed.length * 0.99 },
+    { name: 'morning pages that stayed alive', value: round(alive * 100, 3), unit: '%', ratio: null, reference: `of ${
+      listening.length} that listen to news and seats, of all that press; ${
+      round(listening.reduce((sum, one) => sum + one.heard, 0) / listening.length / 1000)} kB each; looked at their place ${
+      round(pressed.reduce((sum, one) => sum + one.looks, 0) / pressed.length)} times each; the server holds ${round(memory)} MB`,
+    target: '≥ 99', ok: alive >= 0.99 },
     ...drawn,
   ]
 }

@@ -7,25 +7,26 @@ declare module '#auth-utils' {
   interface SecureSessionData { session: string }
 }
 
-/** Sessions by the cookies that were opened lately: opening one takes a millisecond of this machine, and a page asks often. */
-const OPENED = { most: 20_000, milliseconds: 5 * 60_000, longest: 4000 }
+/** Sessions by the sealed cookies that were opened lately: opening one takes a millisecond of this machine, and a page asks often. */
+const OPENED = { most: 20_000, milliseconds: 5 * 60_000 }
 const opened = new Map<string, { session: string, until: number }>()
+/** As the package that seals it names the cookie, and the header that may stand in its place. */
+const NAME = 'nuxt-session'
 
 /**
  * The session that a request belongs to, as the database knows it; null where it brings none. That a cookie is remembered admits nobody:
  * whether the session still holds is the database's to say.
  */
 export async function sessionOf(event: H3Event): Promise<string | null> {
-  const cookies = getHeader(event, 'cookie') ?? ''
-  const isPlain = cookies.length > 0 && cookies.length <= OPENED.longest && getHeader(event, 'x-nuxt-session-session') === undefined
-  const before = isPlain ? opened.get(cookies) : undefined
+  const sealed = getHeader(event, `x-${NAME}-session`) === undefined ? getCookie(event, NAME) : undefined
+  const before = sealed ? opened.get(sealed) : undefined
   if (before && Date.now() < before.until) return before.session
   const { secure } = await getUserSession(event)
   const session = secure?.session ? sessionId(secure.session) : null
-  if (session !== null && isPlain) {
-    opened.delete(cookies)
+  if (session !== null && sealed) {
+    opened.delete(sealed)
     if (opened.size >= OPENED.most) opened.delete(opened.keys().next().value!)
-    opened.set(cookies, { session, until: Date.now() + OPENED.milliseconds })
+    opened.set(sealed, { session, until: Date.now() + OPENED.milliseconds })
   }
   return session
 }

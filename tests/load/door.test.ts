@@ -6,7 +6,8 @@ import { KeptCollege } from '../../server/college/college'
 import { Door, type LetIn } from '../../server/college/door'
 import { Database, type Executor } from '../../server/db/database'
 import * as s from '../../server/db/schema'
-import { ADDRESS, Client, close, db } from './client'
+import { ADDRESS, Client, close, db, openAccounts } from './client'
+import { freshStudents, TERM } from './students'
 
 /** The database, asked when the test says so, and how often it was asked. */
 class Gated extends Database {
@@ -35,7 +36,10 @@ const kept = new KeptCollege()
 let students: { person: number, advisor: number | null }[]
 let sessions: string[]
 beforeAll(async () => {
-  students = await db.select({ person: s.students.person, advisor: s.students.advisor }).from(s.students).limit(12)
+  const ids = await freshStudents(12, 300)
+  await openAccounts(ids)
+  students = await db.select({ person: s.students.person, advisor: s.students.advisor }).from(s.students)
+    .where(inArray(s.students.person, ids)).orderBy(s.students.person)
   sessions = students.map(() => randomBytes(32).toString('hex'))
   for (const [i, { person }] of students.entries()) {
     await db.execute(sql`INSERT INTO sessions (id, person, started_at, valid_until, mark)
@@ -126,7 +130,7 @@ describe('a crowd', () => {
   it('that asks whether the server is well is told so, and keeps nobody outside', async () => {
     const tamsin = await Client.signIn('tamsin')
     const [health, ready, files] = await Promise.all([statuses(() => fetch(`${ADDRESS}/api/health`)),
-      statuses(() => fetch(`${ADDRESS}/api/ready`)), Promise.all(Array.from({ length: 20 }, () => tamsin.call('GET', '~')))])
+      statuses(() => fetch(`${ADDRESS}/api/ready`)), Promise.all(Array.from({ length: 20 }, () => tamsin.call('GET', `~?term=${TERM}`)))])
     expect([health, ready]).toEqual([new Set([200]), new Set([200])])
     expect(files.map(one => one.status)).toEqual(files.map(() => 200))
   })

@@ -42,7 +42,7 @@ describe('the college\'s folder', () => {
   it('changes nothing when it comes back as it went', async () => {
     const answer = await send(files, false)
     if (!answer.ok) throw new Error(JSON.stringify(answer.problems.slice(0, 3)))
-    expect(answer.tables.every(one => one.added + one.changed + one.left === 0)).toBe(true)
+    expect(answer.tables.filter(one => one.added + one.changed + one.left > 0)).toEqual([])
     expect(answer.changes).toEqual([])
     expect(answer.tables.map(one => one.file)).toContain('programs')
   })

@@ -10,13 +10,15 @@ import type { FolderCheck } from '../../shared/contract/acts/college'
 import * as s from '../../server/db/schema'
 import { ROOT } from '../../tools/command/machine.mjs'
 import { Client, close, db, problemOf } from './client'
+import { settled } from './settled'
 
 /** The college as a folder, through the routes and through the command. */
 let edda: Client
 let files: Record<string, string>
+const readFolder = async () => (await edda.json<{ files: Record<string, string> }>('GET', '/api/college')).files
 beforeAll(async () => {
   edda = await Client.signIn('edda')
-  files = (await edda.json<{ files: Record<string, string> }>('GET', '/api/college')).files
+  files = await readFolder()
 })
 afterAll(close)
 
@@ -40,11 +42,15 @@ const seatsOf = (section: number) => db.select().from(s.seatPools).where(eq(s.se
 
 describe('the college\'s folder', () => {
   it('changes nothing when it comes back as it went', async () => {
-    const answer = await send(files, false)
-    if (!answer.ok) throw new Error(JSON.stringify(answer.problems.slice(0, 3)))
-    expect(answer.tables.filter(one => one.added + one.changed + one.left > 0)).toEqual([])
-    expect(answer.changes).toEqual([])
-    expect(answer.tables.map(one => one.file)).toContain('programs')
+    // Grades may arrive and courses get under way between the two, as what was done before in this college has it.
+    await settled(async () => {
+      files = await readFolder()
+      const answer = await send(files, false)
+      if (!answer.ok) throw new Error(JSON.stringify(answer.problems.slice(0, 3)))
+      expect(answer.tables.filter(one => one.added + one.changed + one.left > 0)).toEqual([])
+      expect(answer.changes).toEqual([])
+      expect(answer.tables.map(one => one.file)).toContain('programs')
+    })
   })
 
   it('is all of it or nothing: one wrong row, and the right ones are not taken either', async () => {

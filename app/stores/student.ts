@@ -289,10 +289,10 @@ export const useStudentStore = defineStore('student', () => {
     if (!now) return
     here.value = news.here
     const version = news.plans[now.plan.id] ?? 0
-    // What else is open on the page is as old as the file or the plan was.
-    if (behind.isBehind.value) return
-    if (news.version > now.version) void reload().then(() => changed.value = {})
-    else if (version > sync.version.value) void sync.pull(version).then(() => changed.value = {})
+    // What else is open on the page is as old as the file or the plan was; what is put off is read when its time has come.
+    const isPutOff = behind.isBehind.value
+    if (!isPutOff && news.version > now.version) void reload().then(() => changed.value = {})
+    else if (!isPutOff && version > sync.version.value) void sync.pull(version).then(() => changed.value = {})
     if (catalog.ready && news.catalog > catalog.stamp) void catalog.load(true).then(() => reload())
   }, seats.take, async () => {
     await reload()

@@ -53,8 +53,9 @@ const inLine = computed(() => {
   const turn = seconds && seconds > 1 ? `, your turn in about ${time}` : ''
   return `${count(before, 'person', 'people')} before you in line${turn}. Leave this page open.`
 })
-/** Said once, and again when the turn has come; the numbers between run on silently. */
-watch(() => week.running && (week.place?.served ? 'served' : week.place?.before ? 'in line' : null), said => said && announce(inLine.value))
+/** Said when it is on its way, once with the place, and again when the turn has come; the numbers between run on silently. */
+const stage = computed(() => week.running && (week.place?.served ? 'served' : week.place?.before ? 'in line' : 'on its way'))
+watch(stage, now => now && announce(inLine.value))
 async function act() {
   if (!isEarly.value) return press()
   // A second press in haste does nothing more.

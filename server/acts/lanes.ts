@@ -22,8 +22,8 @@ const ALONE = 2
  * there before they come again.
  */
 const LINE = { most: 20_000, patience: 25_000, near: 300 }
-/** Looks at the line in a second by all who stand in it, at most; and milliseconds between two of one person, at least and at most. */
-const LOOKS = { most: 60, least: 600, longest: 30_000 }
+/** Looks at the line in a second by all who have looked once, at most; and milliseconds between two of one person, at least. */
+const LOOKS = { most: 60, least: 600 }
 /**
  * From how many milliseconds of waiting on there is a crowd. What else those want to see who are answered then comes when it is over, to
  * one after the other, with so many milliseconds between two of them: all at once they would be a crowd of their own. So late at most.
@@ -97,7 +97,7 @@ export class Lanes {
    * it is not in line here. With it goes after how many milliseconds to look again: the more stand in line, the less often.
    */
   placeOf(student: number, key: string): Place {
-    const again = Math.round(Math.min(LOOKS.longest, Math.max(LOOKS.least, this.line.length * 1000 / LOOKS.most)))
+    const again = Math.round(Math.max(LOOKS.least, this.line.length * 1000 / LOOKS.most))
     const before = this.line.findIndex(one => one.press.student === student && one.press.key === key)
     if (before >= 0)
       return { before, seconds: Math.ceil((before + 1) * this.each / this.size.lanes / 1000), served: false, again }

@@ -1,27 +1,28 @@
-import { setTimeout as wait } from 'node:timers/promises'
 import type { RunResult } from '#shared/contract/acts/student'
 import type { Place } from '#shared/contract/views/student'
-import type { College } from '../college/college'
 import { Refusal } from '../college/refusal'
-import type { Database, Executor } from '../db/database'
 import { Busy, OutcomeUnknown, Unavailable } from '../db/failures'
-import { type Answer, type Press, registerTogether } from './register'
+import { noteSpan } from '../db/trace'
+import type { Batches } from './batches'
+import type { Press } from './register'
 
 /** Transactions at a time, and students in one of them: measured on two cores, more of either gains nothing while few stand in line. */
-const LANES = { lanes: 2, most: 8 }
+export const LANES = { lanes: 2, most: 8 }
 /**
  * In a crowd a transaction mostly waits for its turn among all else that the server does, and takes more students for that: a share of the
  * line, so many of them at most.
  */
 const LARGE = { share: 1 / 16, most: 32 }
+/** From how many in line on a batch is given ahead for each lane, where lanes take some ahead: before that they would only be smaller. */
+const AHEAD_FROM = 64
 /** Presses that go alone at a time: those of students whose row somebody holds, and those of a batch that failed. */
 const ALONE = 2
 /**
  * Presses that may stand in line, and milliseconds after which one whose turn has not come is told to come again: well below the minute
- * after which proxies give a request up (common practice, no source). Those nearest to their turn stay for twice as long: it would be
- * there before they come again.
+ * after which proxies give a request up (common practice, no source). Whose turn comes within so many milliseconds stays for twice as
+ * long: it could be there before they come again.
  */
-const LINE = { most: 20_000, patience: 25_000, near: 300 }
+const LINE = { most: 20_000, patience: 25_000, near: 20_000 }
 /** Looks at the line in a second by all who have looked once, at most; and milliseconds between two of one person, at least. */
 const LOOKS = { most: 60, least: 600 }
 /**
@@ -33,8 +34,9 @@ const CROWD = { from: 1000, each: 50, longest: 300_000 }
 const LEARNED = 0.1
 /** Presses that were told so, at most, whose places are known. */
 const MOST_PLACES = 50_000
-/** Pauses before the same keys are sent again, in milliseconds, when the answer to keeping them was lost. */
-const AGAIN = [20, 250, 1000]
+
+/** Lanes, students in a batch, batches that are given ahead in a crowd, and how long one may stand in line, in milliseconds. */
+interface Size { lanes: number, most: number, ahead?: number, patience?: number }
 
 interface Waiting {
   press: Press
@@ -42,6 +44,8 @@ interface Waiting {
   came: number
   /** Since when this request stands there. */
   since: number
+  /** When its turn came, in milliseconds of `performance.now()`; 0 before. */
+  taken: number
   done: (result: RunResult) => void
   fail: (problem: unknown) => void
 }
@@ -61,7 +65,8 @@ export class Lanes {
   private readonly busy = new Set<number>()
   /** When presses came that were told to come again. */
   private readonly places = new Map<string, number>()
-  private idle: number
+  /** Batches that are under way, those given ahead among them. */
+  private under = 0
   private idleAlone = ALONE
   /** Milliseconds that a lane takes for a press, as it went lately; 0 before the first. */
   private each = 0
@@ -70,26 +75,33 @@ export class Lanes {
   /** When it was looked at last who has stood there for too long. */
   private lookedAt = 0
 
-  constructor(private readonly database: Database, private readonly collegeAt: (db: Executor, stamp: number) => Promise<College>,
-    private readonly size: { lanes: number, most: number, patience?: number } = LANES) {
-    this.idle = size.lanes
-  }
+  constructor(private readonly batches: Batches, private readonly size: Size = LANES) {}
 
   /**
    * The answer to a press that came at a moment of this machine's clock, in milliseconds: letting it in takes one longer than another, and
    * nobody loses their place by that. Throws its refusal, which may be to come again, or `Busy`, `Unavailable` or `OutcomeUnknown` where it
    * could not be decided.
    */
-  register(press: Press, came = Date.now()): Promise<RunResult> {
+  async register(press: Press, came = Date.now()): Promise<RunResult> {
     const first = Math.min(came, this.places.get(placeName(press)) ?? came)
     if (this.line.length >= LINE.most) {
       this.keepPlace(press, first)
-      return Promise.reject(comeAgain())
+      throw comeAgain()
     }
-    return new Promise((done, fail) => {
-      this.line.splice(this.line.findLastIndex(one => one.came <= first) + 1, 0, { press, came: first, since: Date.now(), done, fail })
-      this.start()
-    })
+    const asked = performance.now()
+    let waiting: Waiting | undefined
+    try {
+      return await new Promise((done, fail) => {
+        waiting = { press, came: first, since: Date.now(), taken: 0, done, fail }
+        this.line.splice(this.line.findLastIndex(one => one.came <= first) + 1, 0, waiting)
+        this.start()
+      })
+    }
+    finally {
+      const taken = waiting!.taken || performance.now()
+      noteSpan('in line', asked, taken)
+      if (waiting!.taken > 0) noteSpan('registered with others', taken)
+    }
   }
 
   /**
@@ -100,26 +112,32 @@ export class Lanes {
     const again = Math.round(Math.max(LOOKS.least, this.line.length * 1000 / LOOKS.most))
     const before = this.line.findIndex(one => one.press.student === student && one.press.key === key)
     if (before >= 0)
-      return { before, seconds: Math.ceil((before + 1) * this.each / this.size.lanes / 1000), served: false, again }
+      return { before, seconds: Math.ceil(this.turnIn(before + 1) / 1000), served: false, again }
     return { before: this.busy.has(student) ? 0 : null, seconds: null, served: this.busy.has(student), again }
   }
 
-  /** Milliseconds after which whoever is answered now is to ask for the rest; 0 where nobody waits for long. */
-  calmIn(): number {
-    const left = this.line.length * this.each / this.size.lanes
-    if (left < CROWD.from) return 0
+  /** Milliseconds until it is somebody's turn before whom so many stand. */
+  private turnIn = (before: number) => before * this.each / this.size.lanes
+
+  /**
+   * Milliseconds after which whoever is answered now is to ask for the rest; 0 where nobody waits for long, neither in line nor, as
+   * `isCrowded` tells, to read what they look at.
+   */
+  calmIn(isCrowded = false): number {
+    const left = this.turnIn(this.line.length)
+    if (left < CROWD.from && !isCrowded) return 0
     const now = Date.now()
-    this.restAt = Math.max(this.restAt + CROWD.each, now + left)
+    this.restAt = Math.max(this.restAt + CROWD.each, now + Math.max(left, CROWD.from))
     return Math.round(Math.min(CROWD.longest * (0.5 + Math.random() / 2), this.restAt - now))
   }
 
   private start() {
-    while (this.idle > 0) {
+    while (this.under < this.size.lanes + (this.line.length >= AHEAD_FROM ? this.size.ahead ?? 0 : 0)) {
       const batch = this.takeBatch()
       if (batch.length === 0) break
-      this.idle--
+      this.under++
       void this.serve(batch, true).finally(() => {
-        this.idle++
+        this.under--
         this.start()
       })
     }
@@ -145,6 +163,7 @@ export class Lanes {
       }
       this.line.splice(i, 1)
       this.busy.add(next.press.student)
+      next.taken = performance.now()
       batch.push(next)
     }
     return batch
@@ -156,7 +175,7 @@ export class Lanes {
     const now = Date.now()
     if (now < this.lookedAt + patience / 100) return
     this.lookedAt = now
-    const isLate = ({ since }: Waiting, before: number) => now - since > patience * (before < LINE.near ? 2 : 1)
+    const isLate = ({ since }: Waiting, before: number) => now - since > patience * (this.turnIn(before) < LINE.near ? 2 : 1)
     if (!this.line.some(isLate)) return
     const late = this.line.filter(isLate)
     const others = this.line.filter((one, before) => !isLate(one, before))
@@ -175,12 +194,10 @@ export class Lanes {
 
   private async serve(batch: readonly Waiting[], skip: boolean): Promise<void> {
     try {
-      const began = performance.now()
-      const answers = await this.run(batch.map(one => one.press), skip)
-      const each = (performance.now() - began) / batch.length
-      if (skip) this.each += (each - this.each) * (this.each === 0 ? 1 : LEARNED)
-      for (const one of batch) {
-        const answer = answers.get(one.press)
+      const { answers, milliseconds } = await this.batches(batch.map(one => one.press), skip)
+      if (skip) this.each += (milliseconds / batch.length - this.each) * (this.each === 0 ? 1 : LEARNED)
+      for (const [i, one] of batch.entries()) {
+        const answer = answers[i]
         if (answer) this.settle(one, answer)
         // Somebody holds the student's row: the others do not wait for that.
         else if (skip) this.alone.push(one)
@@ -188,39 +205,23 @@ export class Lanes {
       }
     }
     catch (problem) {
-      const isOfTheDatabase = problem instanceof Busy || problem instanceof Unavailable || problem instanceof OutcomeUnknown
-      if (batch.length > 1 && !isOfTheDatabase) this.alone.push(...batch)
+      if (batch.length > 1 && !isOfTheDatabase(problem)) this.alone.push(...batch)
       else for (const one of batch) this.settle(one, problem)
     }
   }
 
-  private settle({ press, done, fail }: Waiting, answer: unknown) {
+  private settle({ press, came, done, fail }: Waiting, answer: unknown) {
     this.busy.delete(press.student)
-    this.places.delete(placeName(press))
+    // Whom the database had no time for comes again, and where it is not known what became of a press its key is asked once more.
+    if (isOfTheDatabase(answer)) this.keepPlace(press, came)
+    else this.places.delete(placeName(press))
     if (answer instanceof Error) fail(answer)
     else done(answer as RunResult)
-  }
-
-  /** One transaction; when it is not known whether it was kept, the same keys tell. */
-  private async run(presses: readonly Press[], skip: boolean): Promise<Map<Press, Answer>> {
-    const once = () => this.database.write(tx => registerTogether(tx, presses, this.collegeAt, skip), { begins: true })
-    try {
-      return await once()
-    }
-    catch (problem) {
-      if (!(problem instanceof OutcomeUnknown)) throw problem
-      for (const pause of AGAIN) {
-        await wait(pause)
-        const answers = await once().catch(() => null)
-        // It is the first answer to these presses, whichever of the two kept them.
-        if (answers) return new Map([...answers].map(([press, answer]) =>
-          [press, answer instanceof Refusal ? answer : { ...answer, repeated: false }]))
-      }
-      throw problem
-    }
   }
 }
 
 const comeAgain = () => new Refusal(503, 'busy', 'So many people register at this moment that it is not your turn yet.',
   'You keep your place in line. The page asks again by itself.')
+const isOfTheDatabase = (problem: unknown) =>
+  problem instanceof Busy || problem instanceof Unavailable || problem instanceof OutcomeUnknown
 const placeName = ({ student, key }: Press) => `${student} ${key}`

@@ -119,6 +119,16 @@ interface Deciding {
   date: LocalDate
 }
 
+const byId = new WeakMap<readonly Section[], ReadonlyMap<number, Section>>()
+/** Sections by id; once for a list, so that what is made of them stands for as long as the list does. */
+function byIdOf(sections: readonly Section[]): ReadonlyMap<number, Section> {
+  const before = byId.get(sections)
+  if (before) return before
+  const made = new Map(sections.map(section => [section.id, section]))
+  byId.set(sections, made)
+  return made
+}
+
 /** What the registration decision reads about a student. */
 export function decisionContext(college: College, dossier: Dossier, about: Deciding,
   sections: readonly Section[], registered: readonly Section[]) {
@@ -131,7 +141,7 @@ export function decisionContext(college: College, dossier: Dossier, about: Decid
   return {
     ...factsOf(file, file.record),
     term, terms, gates, courses, scale, repeatPolicy,
-    sections: new Map(sections.map(section => [section.id, section])),
+    sections: byIdOf(sections),
     travel: college.travel,
     asked: (code: CourseCode) => {
       asked ??= gradesAskedOf({ file, items: itemsOf(file),

@@ -47,8 +47,10 @@ export class Database {
   private readonly nodes: Nodes | null
   private readonly known = new WeakMap<object, Executor>()
   private readonly unwatch: () => void
+  /** Who waits for a connection now. */
+  private asking = 0
 
-  constructor(private readonly url: string, connections = 16, private readonly waits = WAITS,
+  constructor(private readonly url: string, private readonly connections = 16, private readonly waits = WAITS,
     tell?: (name: string, isUp: boolean) => void) {
     this.addresses = readAddresses(url)
     this.nodes = this.addresses.length > 1 ? Nodes.of(url, tell) : null
@@ -78,6 +80,9 @@ export class Database {
     if (this.nodes) Nodes.leave(this.url)
     await Promise.all(this.pools.map(({ pool }) => pool.end().catch(() => {})))
   }
+
+  /** Whether more wait for a connection than there are. */
+  isCrowded = () => this.asking > this.connections
 
   /** How the nodes of the cluster are; empty where there is one database. */
   states = (): NodeState[] => this.nodes?.states() ?? []
@@ -174,6 +179,7 @@ export class Database {
 
   private async borrow({ pool, gone }: NodePool, milliseconds: number): Promise<PoolConnection> {
     const asked = pool.getConnection()
+    this.asking++
     let late = false
     let timer: NodeJS.Timeout | undefined
     let leave = () => {}
@@ -196,6 +202,7 @@ export class Database {
       throw problem
     }
     finally {
+      this.asking--
       gone.delete(leave)
       clearTimeout(timer)
     }

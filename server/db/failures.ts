@@ -24,3 +24,9 @@ export function isConnectionLost(problem: unknown): boolean {
   }
   return false
 }
+
+/** Places that are told of a problem. */
+const PLACES = 6
+/** Where in the code a problem arose, the nearest first; its words could hold what somebody typed. */
+export const placesIn = (problem: unknown): string[] => (problem instanceof Error ? problem.stack?.split('\n') ?? [] : [])
+  .filter(line => /^\s+at /.test(line)).slice(0, PLACES).map(line => line.trim())

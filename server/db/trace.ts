@@ -19,9 +19,9 @@ export const traced = <T>(trace: Trace | undefined, work: () => T): T => trace ?
 /** The trace of the request for which work is being done now, if it is for one. */
 export const traceNow = (): Trace | undefined => traces.getStore()
 
-/** Writes down a stretch that began at a moment of `performance.now()` and ends now. */
-export function noteSpan(what: string, began: number): void {
+/** Writes down a stretch that began at a moment of `performance.now()` and ended at another, now if none is said. */
+export function noteSpan(what: string, began: number, ended = performance.now()): void {
   const trace = traces.getStore()
   if (trace && trace.spans.length < MOST)
-    trace.spans.push({ what, at: Math.round(began - trace.begun), ms: Math.round(performance.now() - began) })
+    trace.spans.push({ what, at: Math.round(began - trace.begun), ms: Math.round(ended - began) })
 }

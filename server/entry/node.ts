@@ -4,6 +4,7 @@ import { createServer } from 'node:net'
 import { setTimeout as wait } from 'node:timers/promises'
 import { toNodeListener } from 'h3'
 import { useNitroApp } from 'nitropack/runtime'
+import { placesIn } from '../db/failures'
 import { closeDatabases } from '../utils/database'
 import { useLog } from '../utils/log'
 import { beginStopping, endStreams, isStopping } from '../utils/stopping'
@@ -57,12 +58,8 @@ nitro.hooks.hook('request', (event) => {
   if (isStopping()) event.node.res.setHeader('Connection', 'close')
 })
 
-/** Where in the code it happened; the words could hold what somebody typed. */
-function whereOf(problem: unknown): string[] {
-  const lines = problem instanceof Error ? problem.stack?.split('\n') ?? [] : []
-  return [problem instanceof Error ? problem.constructor.name : typeof problem,
-    ...lines.filter(line => /^\s+at /.test(line)).slice(0, 6).map(line => line.trim())]
-}
+/** What kind of problem, and where in the code it happened. */
+const whereOf = (problem: unknown) => [problem instanceof Error ? problem.constructor.name : typeof problem, ...placesIn(problem)]
 
 /** Takes no more, answers what it took, ends what goes on by itself, lets go of the database. */
 async function stop() {

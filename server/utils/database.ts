@@ -1,12 +1,15 @@
-import { Lanes, lanesConnections } from '../acts/lanes'
+import { LANES, Lanes } from '../acts/lanes'
 import { KeptCollege } from '../college/college'
 import { Door, doorConnections } from '../college/door'
 import type { Executor, WAITS } from '../db/database'
 import { Database } from '../db/database'
+import { placesIn } from '../db/failures'
+import { RegisteringThread } from '../workers/registering-thread'
+import { threadFile } from '../workers/thread-file'
 
 let opened: Database | undefined
 let lanes: Lanes | undefined
-let laneDatabase: Database | undefined
+let registering: RegisteringThread | undefined
 const kept = new KeptCollege()
 
 /** The college as this server keeps it. */
@@ -25,9 +28,13 @@ const open = (connections?: number, waits?: typeof WAITS) => new Database(databa
 /** The server's one database. */
 export const useDatabase = () => opened ??= open()
 
-/** Where presses of Register stand in line; with connections of their own, so that reading does not keep them waiting. */
-export const useLanes = () =>
-  lanes ??= new Lanes(laneDatabase ??= open(lanesConnections()), (db, stamp) => kept.at(db, stamp))
+/** The thread that registers, with connections of its own, so that reading does not keep it waiting. */
+export const useRegistering = () => registering ??= new RegisteringThread(threadFile('registering'),
+  { url: databaseAddress(), lanes: LANES.lanes },
+  problem => useLog().error({ where: placesIn(problem) }, 'the thread that registers has ended'))
+
+/** Where presses of Register stand in line. */
+export const useLanes = () => lanes ??= new Lanes(useRegistering().batches, { ...LANES, ahead: LANES.lanes })
 
 let door: Door | undefined
 let doorDatabase: Database | undefined
@@ -52,4 +59,4 @@ export const usePatientDatabase = () =>
   patient ??= open(4, { connection: 20_000, read: 120_000, write: 300_000 })
 
 /** Lets go of everything, where the server stops. */
-export const closeDatabases = () => Promise.all([opened, doorDatabase, laneDatabase, patient].map(one => one?.close()))
+export const closeDatabases = () => Promise.all([opened, doorDatabase, registering, patient].map(one => one?.close()))

@@ -1,6 +1,6 @@
 import type { H3Event } from 'h3'
 import { Refusal } from '../college/refusal'
-import { Busy, errorNumber, OutcomeUnknown, Unavailable } from '../db/failures'
+import { Busy, errorNumber, OutcomeUnknown, placesIn, Unavailable } from '../db/failures'
 
 /** MariaDB gave a statement up after the time it is allowed. */
 const STATEMENT_TIMEOUT = 1969
@@ -41,8 +41,7 @@ function record(event: H3Event, problem: unknown) {
   for (let inner = problem; inner instanceof Error && causes.length < 5; inner = inner.cause) {
     const code = 'code' in inner ? String(inner.code) : ''
     causes.push([inner.name === 'Error' ? inner.constructor.name : inner.name, code].filter(Boolean).join(' '))
-    const lines = (inner.stack ?? '').split('\n').filter(line => /^\s+at /.test(line)).map(line => line.trim())
-    if (where.length === 0) where.push(...lines.slice(0, 6))
+    if (where.length === 0) where.push(...placesIn(inner))
   }
   useLog().error({ method: event.method, path: event.path.split('?')[0]!.replace(/^\/calendar\/.*/, '/calendar/…'), causes,
     errno: errorNumber(problem), where }, 'unexpected failure')

@@ -70,7 +70,7 @@ export function watchStudent(database: Database, college: KeptCollege, watch: Om
     open--
     if (here.size === 0) watches.delete(student)
     const isGone = ![...here].some(other => other.person === person)
-    if (isGone && noted.delete(`${student} ${person}`)) void database.write(tx => endPresence(tx, student, person)).catch(() => {})
+    if (isGone && noted.delete(`${student} ${person}`)) inTurn(() => database.write(tx => endPresence(tx, student, person)))
   }
 }
 
@@ -129,14 +129,23 @@ async function lookAt(students: readonly number[], isNoted: boolean): Promise<vo
     const college = await kept!.at(db, stamp.catalog)
     return readWatched(db, students, sessions, { now, date: dateIn(presentInstant(stamp), college.zone), ...since(now) })
   })
-  // News do not wait for it.
-  if (isNoted) void note(source, all, watched, now).catch(() => {})
   for (const watch of all) {
     if (watch.reading > reading) continue
     watch.reading = reading
     tell(watch, watched)
   }
+  // News do not wait for it, and whose access has just ended is not noted any more.
+  if (isNoted) note(source, all.filter(watch => watches.get(watch.student)?.has(watch)), watched, now)
 }
+
+/**
+ * What is noted down about who is here, one after the other: that somebody has left never overtakes that they are here. What fails is
+ * said again in a few seconds, or counts no more by then.
+ */
+function inTurn(write: () => Promise<unknown>): void {
+  writing = writing.then(write).catch(() => {})
+}
+let writing: Promise<unknown> = Promise.resolve()
 
 /** Who was noted down as having a file open, `student person`. */
 const noted = new Set<string>()
@@ -144,13 +153,13 @@ const noted = new Set<string>()
  * Notes down who has a file open: whoever opens somebody else's, and the student themselves once another is there. Most students are alone
  * with their files, and nothing is written for them.
  */
-async function note(source: Database, all: readonly Watch[], watched: Watched, now: string) {
+function note(source: Database, all: readonly Watch[], watched: Watched, now: string) {
   const elsewhere = [...watched.students].filter(([student, { here }]) => Object.keys(here).some(person => Number(person) !== student))
   const visited = new Set([...all.filter(watch => watch.isSeen && watch.person !== watch.student).map(watch => watch.student),
     ...elsewhere.map(([student]) => student)])
   const present = all.filter(watch => watch.isSeen && visited.has(watch.student)).map(({ student, person }) => ({ student, person }))
   for (const { student, person } of present) noted.add(`${student} ${person}`)
-  await source.write(tx => keepPresence(tx, present, now))
+  if (present.length > 0) inTurn(() => source.write(tx => keepPresence(tx, present, now)))
 }
 
 function tell(watch: Watch, { visitors, students, catalog }: Watched) {

@@ -135,6 +135,7 @@ export async function readLedgerView({ db, college,
 /** Minutes after an opening that are shown, and openings beside each other. */
 const MINUTES = 60
 const OPENINGS = 6
+const paces = new KeptAWhile<Awaited<ReturnType<typeof registeredByMinute>>>()
 
 /** How fast courses were registered after each opening, the newest first. */
 export async function readPaceView({ db, college, at, input }: Looking<Input<typeof contract.readPace>>):
@@ -145,7 +146,7 @@ Promise<Output<typeof contract.readPace>> {
   const mine = [...first.filter(one => one.term === input.term), ...first.filter(one => one.term !== input.term)].slice(0, OPENINGS)
   const openings = []
   for (const { from, term, words } of mine) {
-    const found = await registeredByMinute(db, term, from, MINUTES)
+    const found = await paces.get(`${term} ${from}`, () => registeredByMinute(db, term, from, MINUTES))
     const passed = Math.min(MINUTES, Math.floor((Date.parse(at) - Date.parse(from)) / 60_000) + 1)
     let sum = 0
     openings.push({ from, term, words, minutes: Array.from({ length: passed }, (_, minute) =>

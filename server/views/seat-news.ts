@@ -1,3 +1,4 @@
+import type { Section } from '@ridgeway/core/catalog'
 import type { SeatNews } from '#shared/contract/views/student'
 import type { KeptCollege } from '../college/college'
 import type { Database } from '../db/database'
@@ -20,6 +21,8 @@ type Known = Pick<SeatNews, 'pools' | 'waiting'>
 interface Term {
   watches: Set<(text: string) => void>
   known: Known | null
+  /** The sections that this is of: while they are the same list, nothing has changed. */
+  sections: readonly Section[] | null
   /** All of it as one text, for whoever comes. */
   text: string
   timer: ReturnType<typeof setTimeout> | null
@@ -30,7 +33,7 @@ export const seatPages = new OpenPages()
 
 /** Tells the seats of a term, all of them at first and then those that changed, as one text for everybody; gives the call that ends it. */
 export function watchSeats(database: Database, kept: KeptCollege, term: string, tell: (text: string) => void): () => void {
-  const here = terms.get(term) ?? { watches: new Set(), known: null, text: '', timer: null }
+  const here = terms.get(term) ?? { watches: new Set(), known: null, sections: null, text: '', timer: null }
   terms.set(term, here)
   here.watches.add(tell)
   if (here.known) tell(here.text ||= JSON.stringify({ term, ...here.known }))
@@ -45,15 +48,7 @@ async function look(database: Database, kept: KeptCollege, term: string, here: T
       const college = await kept.at(db, (await readStamp(db)).catalog)
       return (await college.sections.recently(db, term)).sections
     })
-    const pools: SeatNews['pools'] = {}
-    const waiting: SeatNews['waiting'] = {}
-    for (const section of now) {
-      if (section.waiting > 0) waiting[section.id] = section.waiting
-      for (const { id, capacity, taken, held } of section.pools) pools[id] = [capacity, taken, held]
-    }
-    const change = here.known ? changesSince(here.known, { pools, waiting }) : { pools, waiting }
-    here.known = { pools, waiting }
-    if (change) here.text = ''
+    const change = here.sections === now ? null : changeTo(here, now)
     if (change) {
       const text = JSON.stringify({ term, ...change })
       pause = pauseAfter(here.watches.size, text.length)
@@ -63,6 +58,21 @@ async function look(database: Database, kept: KeptCollege, term: string, here: T
   catch { /* the next turn tells what this one could not */ }
   if (here.watches.size > 0) here.timer = setTimeout(() => void look(database, kept, term, here), pause)
   else terms.delete(term)
+}
+
+/** What has changed since the pages were told, all of it at first; null where nothing has. */
+function changeTo(here: Term, sections: readonly Section[]): Known | null {
+  const pools: SeatNews['pools'] = {}
+  const waiting: SeatNews['waiting'] = {}
+  for (const section of sections) {
+    if (section.waiting > 0) waiting[section.id] = section.waiting
+    for (const { id, capacity, taken, held } of section.pools) pools[id] = [capacity, taken, held]
+  }
+  const change = here.known ? changesSince(here.known, { pools, waiting }) : { pools, waiting }
+  here.known = { pools, waiting }
+  here.sections = sections
+  if (change) here.text = ''
+  return change
 }
 
 /** Milliseconds from one telling of so many pages to the next, by what it sends to each. */

@@ -42,7 +42,7 @@ function rowsOf(sections: readonly Section[], planned: ReadonlyMap<string, numbe
 
 /** The rows by another column; what is equal there stays in the order of what needs doing. */
 function ordered(rows: Rows['rows'], { by, down }: Pick<SeatsAsked, 'by' | 'down'>): Rows['rows'] {
-  if (by === 'need') return down === '0' ? rows.toReversed() : rows
+  if (by === 'need') return down === '1' ? rows.toReversed() : rows
   const valueOf = by === 'left' ? (row: SeatRow) => row.capacity - row.taken - row.held : (row: SeatRow) => row[by]
   const sign = down === '1' ? -1 : 1
   return rows.toSorted(({ row: a }, { row: b }) => {

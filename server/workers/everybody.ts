@@ -1,9 +1,9 @@
 import { availableParallelism } from 'node:os'
-import { dirname, join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { StudentProgress } from '@ridgeway/core/office'
 import type { Step } from '../college/long-work'
 import type { MarkedStudent } from '../db/store/people'
+import { threadFile } from './thread-file'
 
 /** What a thread is started with. */
 export interface ProgressTask {
@@ -13,8 +13,9 @@ export interface ProgressTask {
   date: string
 }
 
-/** Files that a thread takes at a time. */
+/** Files that a thread takes at a time, and how often it takes some ahead: while it works out one lot, the next is read. */
 const AT_ONCE = 40
+const AHEAD = 2
 /** Threads: more would only take the machine from those who are served meanwhile. */
 const THREADS = Math.min(2, availableParallelism())
 
@@ -50,22 +51,37 @@ async function workOut(students: readonly number[], task: ProgressTask, step: St
   if (students.length === 0) return
   let next = 0
   let count = 0
-  // It stands beside the server's own file; see the build.
-  const file = join(dirname(process.argv[1]!), 'progress-worker.mjs')
   const workers = Array.from({ length: THREADS }, () =>
-    new Worker(file, { workerData: task, resourceLimits: { maxOldGenerationSizeMb: 256 } }))
+    new Worker(threadFile('progress'), { workerData: task, resourceLimits: { maxOldGenerationSizeMb: 256 } }))
   try {
     await Promise.all(workers.map(worker => new Promise<void>((done, fail) => {
       worker.once('error', fail)
       worker.once('exit', () => done())
-      worker.on('message', (made: StudentProgress[]) => {
-        keep(made)
-        count += made.length
+      let under = 0
+      const give = () => {
         const mine = students.slice(next, next + AT_ONCE)
         next += mine.length
-        worker.postMessage(mine.length > 0 ? mine : null)
-        step('reading files', count, students.length).catch(fail)
-        if (mine.length === 0) done()
+        if (mine.length === 0) return
+        under++
+        worker.postMessage(mine)
+      }
+      const end = () => {
+        if (under > 0) return
+        worker.postMessage(null)
+        done()
+      }
+      // Its first word is that it is ready; each further one is a lot that is done.
+      worker.once('message', () => {
+        worker.on('message', (made: StudentProgress[]) => {
+          keep(made)
+          count += made.length
+          under--
+          give()
+          step('reading files', count, students.length).catch(fail)
+          end()
+        })
+        for (let lot = 0; lot < AHEAD; lot++) give()
+        end()
       })
     })))
   }

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { AdviseeRow, Brief } from '../../shared/contract/views/advising'
 import type { Sheet, StudentState } from '../../shared/contract/views/student'
 import { VIEWS } from '../../shared/contract'
@@ -271,6 +271,9 @@ describe('handing over', () => {
 })
 
 describe('who is here', () => {
+  const noneNoted = (person: Client) => vi.waitFor(async () =>
+    expect(await db.select().from(s.presence).where(eq(s.presence.person, person.id))).toEqual([]), { timeout: 10_000, interval: 100 })
+
   it('is told to the others who have the file open, and ends with the page', async () => {
     const [own, advisor] = [await News.of(corin, corin.id), await News.of(anselm, corin.id)]
     const told = await own.next(news => Object.keys(news.here).length > 0)
@@ -279,6 +282,30 @@ describe('who is here', () => {
     await advisor.close()
     expect((await own.next(news => Object.keys(news.here).length === 0)).here).toEqual({})
     await own.close()
+  })
+
+  it('leaves nothing of those who only looked in, however quickly they went', async () => {
+    for (let n = 0; n < 12; n++) {
+      const pages = await Promise.all(Array.from({ length: 3 }, () => News.of(anselm, corin.id)))
+      await pages[n % 3]!.next(() => true)
+      await Promise.all(pages.map(page => page.close()))
+    }
+    await noneNoted(anselm)
+  })
+
+  it('leaves nothing of those whose access ends while others come', async () => {
+    for (let n = 0; n < 4; n++) {
+      await anselm.json('PUT', '/api/deputies', { deputy: sunniva.id, from: '2026-11-09', until: '2026-11-10' })
+      const deputys = await Promise.all(Array.from({ length: 6 }, () => News.of(sunniva, corin.id)))
+      await Promise.all(deputys.map(page => page.next(() => true)))
+      const { mine } = await anselm.json<{ mine: { id: number }[] }>('GET', '/api/deputies')
+      const ended = anselm.json('DELETE', `/api/deputies?id=${mine[0]!.id}`)
+      const comers = await Promise.all(Array.from({ length: 6 }, () => News.of(corin, corin.id)))
+      await ended
+      await Promise.all(deputys.map(page => page.end()))
+      await Promise.all(comers.map(page => page.close()))
+    }
+    await noneNoted(sunniva)
   })
 })
 

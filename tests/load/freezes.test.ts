@@ -116,6 +116,21 @@ describe('every wait ends', () => {
     await database.close()
   })
 
+  it('is told as a crowd while more wait for a connection than there are, and not before or after', () => withDatabase(async (database) => {
+    let go: () => void
+    const held = new Promise<void>(done => go = done)
+    const first = database.read(() => held)
+    const second = database.read(() => held)
+    expect(database.isCrowded()).toBe(true)
+    const more = database.read(tx => plain(tx, 'SELECT 1'))
+    go!()
+    await Promise.all([first, second, more])
+    expect(database.isCrowded()).toBe(false)
+    const alone = database.read(() => held)
+    expect(database.isCrowded()).toBe(false)
+    await alone
+  }))
+
   it('an error that is none of these comes through as it is', () => withDatabase(async (database) => {
     const problem = await database.read(tx => plain(tx, 'SELECT nothing FROM nowhere')).catch(error => error as Error)
     expect(errorNumber(problem)).toBe(1146)

@@ -3,11 +3,13 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { findingName } from '@ridgeway/core/registration'
+import { batchesOn } from '../../server/acts/batches'
 import { Lanes, lanesConnections } from '../../server/acts/lanes'
 import type { Press } from '../../server/acts/register'
 import { KeptCollege } from '../../server/college/college'
 import { Refusal } from '../../server/college/refusal'
 import { Database, type Executor } from '../../server/db/database'
+import { Busy } from '../../server/db/failures'
 import { changeSections } from '../../server/db/store/sections'
 import * as s from '../../server/db/schema'
 import type { RunResult } from '../../shared/contract/acts/student'
@@ -26,7 +28,7 @@ const opened: Database[] = [office]
 const lanesOn = (address = url, size?: { lanes: number, most: number, patience?: number }) => {
   const database = new Database(address, lanesConnections(size))
   opened.push(database)
-  return new Lanes(database, (tx, stamp) => kept.at(tx, stamp), size)
+  return new Lanes(batchesOn(database, (tx, stamp) => kept.at(tx, stamp)), size)
 }
 let ids: number[]
 let lanes: Lanes
@@ -162,6 +164,22 @@ describe('a batch', () => {
     expect(outcomes(await Promise.all(after))).toEqual(['register', 'refused', 'register'])
   })
 
+  it('keeps the place of whom the database had no time for', async () => {
+    const { section } = await lectureOf(COURSE, 2)
+    const rows = await lineUpAll(ids, COURSE, [section])
+    const working = batchesOn(office, (tx, stamp) => kept.at(tx, stamp))
+    let troubles = 2
+    const line = new Lanes((presses, skip) => troubles-- > 0 ? Promise.reject(new Busy('no time')) : working(presses, skip),
+      { lanes: 1, most: 1 })
+    const [first, second, third, fourth] = ids.slice(0, 4).map(id => press(id, rows.get(id)!)) as [Press, Press, Press, Press]
+    const before = Date.now() - 1000
+    await expect(line.register(first, before)).rejects.toThrow(Busy)
+    await expect(line.register(second, before + 1)).rejects.toThrow(Busy)
+    // One is served at once; the two that came before wait behind others only until they come again.
+    const results = await Promise.all([third, fourth, second, first].map(one => line.register(one)))
+    expect(outcomes(results)).toEqual(['register', 'refused', 'refused', 'register'])
+  })
+
   it('tells who waits the place, the seconds until the turn, and when to look again', async () => {
     const { section, pool } = await lectureOf(COURSE, 4)
     const rows = await lineUpAll(ids, COURSE, [section])
@@ -221,6 +239,9 @@ describe('a batch', () => {
     })
     await Promise.all(all)
     expect(line.calmIn()).toBe(0)
+    // Nobody stands in line any more, but what people look at is read slowly.
+    expect(line.calmIn(true)).toBeGreaterThanOrEqual(1000)
+    expect(line.calmIn(true) - line.calmIn(true)).toBeLessThan(0)
   })
 
   it('takes two presses of one student one after the other', async () => {

@@ -1,7 +1,9 @@
 import { asc, eq, inArray, ne, sql } from 'drizzle-orm'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { itemsOf, readStanding } from '@ridgeway/core/planning'
+import { earnedCredits } from '@ridgeway/core/record'
 import type { Looking } from '../../server/college/asked'
+import { readComersOf } from '../../server/college/comers'
 import { type College, dateIn, KeptCollege, programsAt } from '../../server/college/college'
 import { areOf, KeptSections } from '../../server/college/sections'
 import { fileOf, planIn } from '../../server/college/student'
@@ -16,6 +18,7 @@ import { forgetFigures, readAdviseesView } from '../../server/views/advisees'
 import { readSeatsView } from '../../server/views/staff'
 import { readStudentView } from '../../server/views/student'
 import { readFind } from '../../server/views/find'
+import { warmUp } from '../../server/views/warm-up'
 import { readSheet, readWeekView } from '../../server/views/week'
 import { close, db } from './client'
 import { TERM } from './students'
@@ -129,6 +132,10 @@ describe('what a server keeps', () => {
     const both = async () => [await database.read(own => kept.now(own, TERM)), await fresh()] as const
     const [first, second] = await both()
     expect(first).toEqual(second)
+    // All of them are read by ranges of numbers, some by their courses.
+    const byCourse = await database.read(own => kept.now(own, TERM, [...new Set(first.map(one => one.course))]))
+    expect(byCourse).toEqual(first)
+    expect(first.length).toBeGreaterThan(100)
     await db.update(s.seatPools).set({ capacity: capacity + 3 }).where(eq(s.seatPools.id, id))
     const changed = await both()
     expect(changed[0]).toEqual(changed[1])
@@ -151,6 +158,90 @@ describe('what a server keeps', () => {
     const back = await both()
     expect(back[0]).toEqual(back[1])
     expect(back[0]).toEqual(first)
+  })
+
+  it('sections are given to everybody who asks, though others find at the same moment that what is kept is old', async () => {
+    const kept = new KeptSections()
+    const every = (await database.read(own => kept.known(own, TERM))).map(one => one.id)
+    let isDone = false
+    const asked = Promise.all(Array.from({ length: 8 }, () => database.read(async own => [
+      (await kept.known(own, TERM)).map(one => one.id), (await kept.recently(own, TERM)).sections.map(one => one.id),
+      (await kept.now(own, TERM)).map(one => one.id)]))).finally(() => {
+      isDone = true
+    })
+    while (!isDone) {
+      kept.forget(TERM)
+      await new Promise(resolve => setImmediate(resolve))
+    }
+    for (const lists of await asked) expect(lists).toEqual([every, every, every])
+  })
+
+  it('recent sections are read again after a second, and stay the same objects but for those whose seats changed', async () => {
+    vi.useFakeTimers({ toFake: ['Date'] })
+    try {
+      const kept = new KeptSections()
+      const recently = async () => (await database.read(own => kept.recently(own, TERM))).sections
+      const first = await recently()
+      const [section] = first.filter(one => one.seatsWith === null && one.pools.length === 1)
+      const pool = eq(s.seatPools.id, section!.pools[0]!.id)
+      await db.update(s.seatPools).set({ capacity: sql`capacity + 2` }).where(pool)
+      expect(await recently()).toBe(first)
+      vi.setSystemTime(Date.now() + 1001)
+      const second = await recently()
+      expect(second.filter((one, i) => one !== first[i]).map(one => one.id)).toContain(section!.id)
+      expect(second.filter((one, i) => one !== first[i] && !one.pools.some(other => other.id === section!.pools[0]!.id))).toEqual([])
+      expect(second.find(one => one.id === section!.id)!.pools[0]!.capacity).toBe(section!.pools[0]!.capacity + 2)
+      vi.setSystemTime(Date.now() + 1001)
+      expect(await recently()).toBe(second)
+      await db.update(s.seatPools).set({ capacity: section!.pools[0]!.capacity }).where(pool)
+      vi.setSystemTime(Date.now() + 1001)
+      expect(await recently()).toEqual(first)
+    }
+    finally {
+      vi.useRealTimers()
+    }
+  })
+
+  it('a server that has warmed up reads no more for a search than one that was asked before', async () => {
+    // Within the second for which seats are recent.
+    vi.useFakeTimers({ toFake: ['Date'] })
+    try {
+      const kept = new KeptCollege()
+      await warmUp(database, kept)
+      const warm = await database.read(async own => kept.at(own, (await readStamp(own)).catalog))
+      const search = (of: College) => statementsOf(own => readFind({ ...looking(own, students[0]!), college: of,
+        input: { term: TERM, search: { text: 'water' }, most: 40 } }))
+      const cold = await database.read(async own => new KeptCollege().at(own, (await readStamp(own)).catalog))
+      const first = await search(cold)
+      const again = await search(cold)
+      expect(first).toBeGreaterThan(again)
+      expect(await search(warm)).toBe(again)
+    }
+    finally {
+      vi.useRealTimers()
+    }
+  })
+
+  it('what students have earned is read again for changed files alone, also where the catalog has changed in something else', async () => {
+    const anew = () => database.read(async own => new KeptCollege().at(own, (await readStamp(own)).catalog))
+    let comers: Awaited<ReturnType<typeof readComersOf>> = []
+    const asked = async (of: College) => statementsOf(async (own) => { comers = await readComersOf(own, of, TERM) })
+    await asked(college)
+    const again = await asked(await anew())
+    const dossiers = await database.read(own => readDossiers(own, comers.map(one => one.id)))
+    for (const { id, earned } of comers) {
+      const record = dossiers.get(id)!.record.map(row => ({ ...row, id: String(row.id) }))
+      expect([id, earned]).toEqual([id, earnedCredits(record, college.catalog)])
+    }
+    expect(comers.length).toBeGreaterThan(500)
+    const [first] = comers
+    await db.update(s.students).set({ version: sql`version + 1` }).where(eq(s.students.person, first!.id))
+    expect(await asked(college)).toBe(again + 1)
+    // A course that gives other credit, or another scale, is another matter.
+    const other = { ...college, catalog: { ...college.catalog, repeatPolicy: college.catalog.repeatPolicy === 'best'
+      ? 'latest' as const
+      : 'best' as const } }
+    expect(await asked(other)).toBeGreaterThan(again + 1)
   })
 
   it('old sections are told from those whose seats were read', async () => {

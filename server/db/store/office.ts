@@ -27,7 +27,9 @@ export async function readCompleted(db: Executor, from: number, to: number): Pro
   const rows = await plain<Omit<CourseItem, 'id'> & { id: number, student: number }>(db,
     'SELECT id, student, course, term, credits, grade, topic, state, source FROM records WHERE state = \'completed\' '
     + 'AND student BETWEEN ? AND ? ORDER BY student, id', [from, to])
-  return groupBy(rows.map(({ id, ...row }) => ({ ...row, id: String(id) })), row => row.student)
+  // Every field by its name: see `named` of the sections.
+  return groupBy(rows.map(({ id, student, course, term, credits, grade, topic, state, source }) =>
+    ({ id: String(id), student, course, term, credits, grade, topic, state, source })), row => row.student)
 }
 
 /** Requests for exceptions without an answer, the oldest first. */

@@ -143,6 +143,11 @@ export const markedStudents = (db: Executor) => plain<MarkedStudent>(db,
   `SELECT s.person id, p.name, ${FILE_MARK} mark FROM students s JOIN people p ON p.id = s.person AND p.erased_at IS NULL
    LEFT JOIN plans pl ON pl.current_of = s.person ORDER BY s.person`)
 
+/** The first students by number, as many as are asked for. */
+export const firstStudents = async (db: Executor, most: number): Promise<number[]> => (await plain<{ id: number }>(db,
+  'SELECT s.person id FROM students s JOIN people p ON p.id = s.person AND p.erased_at IS NULL ORDER BY s.person LIMIT ?', [most]))
+  .map(row => row.id)
+
 /** The version of every student's file, by student. */
 export const fileVersions = async (db: Executor) => new Map((await plain<{ id: number, version: number }>(db,
   'SELECT person id, version FROM students ORDER BY person')).map(row => [row.id, row.version]))

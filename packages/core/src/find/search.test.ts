@@ -6,6 +6,7 @@ import { findSections, type SearchInput, type SectionSearch } from './search'
 import { makeTextIndex, readText } from './text'
 
 const DAYS: Weekday[] = ['M', 'T', 'W', 'R', 'F']
+const DELIVERIES = ['on site', 'online live', 'mixed'] as const
 const CODES = ['HYD 110', 'HYD 230', 'ECL 210', 'WRT 110', 'MTH 140', 'ECL 330']
 /** A small term: every course with three sections at hours, places and with seats at random, one course that cannot be taken. */
 const anyTerm = fc.record({
@@ -14,11 +15,16 @@ const anyTerm = fc.record({
   full: fc.array(fc.integer({ min: 0, max: 4 }), { minLength: 18, maxLength: 18 }),
   far: fc.array(fc.boolean(), { minLength: 18, maxLength: 18 }),
 })
+/** Not asked for, most of the time. */
+const often = <T>(...values: T[]) => fc.oneof({ weight: 3, arbitrary: fc.constant(undefined) },
+  { weight: 1, arbitrary: fc.constantFrom(...values) })
 const anySearch: fc.Arbitrary<Partial<SectionSearch>> = fc.record({
   canTake: fc.constantFrom(true, undefined), fits: fc.constantFrom(true, undefined), seatsLeft: fc.constantFrom(true, undefined),
   days: fc.constantFrom(undefined, ['M', 'W'] as Weekday[], ['T', 'R', 'F'] as Weekday[]),
   from: fc.constantFrom(undefined, 600), to: fc.constantFrom(undefined, 900), sites: fc.constantFrom(undefined, ['main'], ['far']),
   subjects: fc.constantFrom(undefined, ['HYD'], ['ECL', 'WRT']), lines: fc.constantFrom(undefined, ['open' as const], ['P/water' as const]),
+  deliveries: often(['on site' as const], ['online live' as const, 'mixed' as const]), sessions: often(['full'], ['first']),
+  levels: often([1], [2, 3]), instructor: often('Oake'), group: often('TRAIL'), remembered: often(true as const),
 })
 function inputOf({ hours, days, full, far }: { hours: number[], days: number[], full: number[], far: boolean[] },
   search: Partial<SectionSearch>): SearchInput {
@@ -27,7 +33,9 @@ function inputOf({ hours, days, full, far }: { hours: number[], days: number[], 
     : '' })))
   const sections = CODES.flatMap((code, c) => [0, 1, 2].map((n) => {
     const i = c * 3 + n
-    return section(i + 1, code, { link: String(n), label: `0${n + 1}`, number: String(30001 + i), instructors: [n === 0 ? 'Oake' : 'Keld'],
+    return section(i + 1, code, { link: String(n), label: `0${n + 1}`, number: String(30001 + i),
+      instructors: [n === 0 ? 'Oake' : 'Keld'],
+      delivery: DELIVERIES[i % 3]!, session: c % 3 === 2 ? 'first' : 'full', group: n === 2 ? 'TRAIL' : '',
       meetings: [meeting(480 + hours[i]! * 60, { days: [DAYS[days[i]!]!], site: far[i] ? 'far' : 'main' })],
       pools: [{ id: i + 1, forGroup: null, capacity: 3, taken: full[i] === 0 ? 3 : 0, held: 0 }] })
   }))
@@ -37,7 +45,8 @@ function inputOf({ hours, days, full, far }: { hours: number[], days: number[], 
       one.subject === 'HYD' },
     { line: 'P/life', title: 'Life', program: 'P', hue: 'moss', open: true, overlay: false, uses: new Set(), takes: one =>
       one.subject === 'ECL' }],
-    wishes: [{ id: 'w', weight: 3, kind: 'keep free', days: ['F'], start: 480, end: 720, name: 'shift' }], shortlist: new Set(),
+    wishes: [{ id: 'w', weight: 3, kind: 'keep free', days: ['F'], start: 480, end: 720, name: 'shift' }],
+    shortlist: new Set(['2', '5', '6', '11', '16']),
     creditsOf: () => null, index: makeTextIndex(courses.values(), sections), most: 50,
   }
 }
@@ -54,6 +63,16 @@ describe('findSections', () => {
     }), { numRuns: 120 })
   })
 
+  it('is the same however often the same sections were searched before, and as if they never were', () => {
+    fc.assert(fc.property(anyTerm, anySearch, anySearch, (term, search, other) => {
+      const input = inputOf(term, search)
+      const first = findSections(input)
+      findSections({ ...input, search: { text: 'ecl', ...other, sort: 'time' } })
+      expect(findSections(input)).toEqual(first)
+      expect(first).toEqual(findSections(inputOf(term, search)))
+    }), { numRuns: 60 })
+  })
+
   it('counts what choosing a condition would leave', () => {
     fc.assert(fc.property(anyTerm, anySearch, (term, search) => {
       const { counts } = findSections(inputOf(term, search))
@@ -65,7 +84,28 @@ describe('findSections', () => {
         expect(bundles).toBe(findSections(inputOf(term, { ...search, subjects: [subject] })).bundles)
       for (const [site, bundles] of Object.entries(counts.sites))
         expect(bundles).toBe(findSections(inputOf(term, { ...search, sites: [site] })).bundles)
+      const left = (choice: Partial<SectionSearch>) => findSections(inputOf(term, { ...search, ...choice })).bundles
+      for (const [delivery, bundles] of Object.entries(counts.deliveries))
+        expect(bundles).toBe(left({ deliveries: [delivery as 'mixed'] }))
+      for (const [session, bundles] of Object.entries(counts.sessions)) expect(bundles).toBe(left({ sessions: [session] }))
+      for (const [level, bundles] of Object.entries(counts.levels)) expect(bundles).toBe(left({ levels: [Number(level)] }))
+      for (const [instructor, bundles] of Object.entries(counts.instructors)) expect(bundles).toBe(left({ instructor }))
+      for (const [group, bundles] of Object.entries(counts.groups)) expect(bundles).toBe(left({ group }))
     }), { numRuns: 60 })
+  })
+
+  it('puts them in the order that was asked for, and finds the same in each', () => {
+    fc.assert(fc.property(anyTerm, anySearch, (term, search) => {
+      const sorted = (sort: NonNullable<SectionSearch['sort']>) => findSections(inputOf(term, { ...search, sort })).courses
+      const ids = (courses: ReturnType<typeof sorted>) => courses.flatMap(one => one.bundles.map(bundle => bundle.id)).sort()
+      for (const sort of ['code', 'time', 'seats'] as const) expect(ids(sorted(sort))).toEqual(ids(sorted('best')))
+      const codes = sorted('code').map(one => one.course)
+      expect(codes).toEqual([...codes].sort())
+      for (const { bundles } of sorted('seats')) {
+        const seats = bundles.map(bundle => bundle.seats)
+        expect(seats).toEqual([...seats].sort((a, b) => b - a))
+      }
+    }), { numRuns: 40 })
   })
 
   it('says of everything that it holds back why, and shows it when that is opened', () => {

@@ -1,3 +1,4 @@
+import { remembered } from '../catalog/remembered'
 import type { Course, CourseCode, Credits, Delivery, Section, Weekday } from '../catalog/types'
 import { placeToMend, refusalsOf } from '../next/mend-week'
 import type { LineRef } from '../record/ids'
@@ -7,7 +8,8 @@ import type { Finding, RefusalCode } from '../registration/findings'
 import { groupsOf } from '../registration/groups'
 import { seatsFor } from '../registration/seats'
 import { breaksWish, type Wish } from '../weeks/arrange'
-import { type Bundle, bundlesOf } from '../weeks/bundles'
+import type { Bundle } from '../weeks/bundles'
+import { offerOf } from '../weeks/offer'
 import { readText, type TextIndex } from './text'
 
 /** What is looked for among the sections of a term. A condition that is not set lets everything through. */
@@ -128,7 +130,7 @@ interface Candidate { bundle: Bundle, score: number, found: FoundBundle | null, 
 /** When and where the weekly meetings of a bundle are; without set times it lies between all hours, on no day. */
 interface Shape { days: Weekday[], start: number, end: number, sites: string[] }
 
-function shapeOf({ sections }: Pick<Bundle, 'sections'>): Shape {
+const shapeOf = remembered(({ sections }: Bundle): Shape => {
   const shape: Shape = { days: [], start: Infinity, end: -Infinity, sites: [] }
   const add = <T>(list: T[], one: T) => list.includes(one) || list.push(one)
   for (const { meetings } of sections)
@@ -141,7 +143,7 @@ function shapeOf({ sections }: Pick<Bundle, 'sections'>): Shape {
       shape.end = Math.max(shape.end, endsAt(meeting))
     }
   return shape
-}
+})
 
 /** What answers to a search, as it is for one student; pure, and the same for the same input. */
 export function findSections(input: SearchInput): SearchResult {
@@ -208,20 +210,13 @@ export const countsFor = (course: Course, lines: readonly SearchLine[]): CountsF
 
 /** The bundles that answer to the words, or to the numbers, with how well. */
 function answering({ search, context, index }: SearchInput): { candidates: Candidate[], numbers: NumberFound[] } {
-  const byCourse = new Map<CourseCode, Section[]>()
-  for (const section of context.sections.values()) {
-    const list = byCourse.get(section.course)
-    if (list) list.push(section)
-    else byCourse.set(section.course, [section])
-  }
+  const offer = offerOf(context.sections)
   const bundlesIn = (code: CourseCode): Candidate[] => {
     const course = context.courses.get(code)
-    return course
-      ? bundlesOf(course, byCourse.get(code) ?? []).map(bundle => ({ bundle, score: 1, found: null, shape: shapeOf(bundle), course }))
-      : []
+    return course ? offer.bundles(course).map(bundle => ({ bundle, score: 1, found: null, shape: shapeOf(bundle), course })) : []
   }
   const query = readText(search.text)
-  if (query.kind === 'nothing') return { candidates: [...byCourse.keys()].sort().flatMap(bundlesIn), numbers: [] }
+  if (query.kind === 'nothing') return { candidates: offer.courses().sort().flatMap(bundlesIn), numbers: [] }
   if (query.kind === 'code') {
     const all = bundlesIn(query.course)
     const named = all.filter(one => one.bundle.sections.some(section => section.label.toUpperCase() === query.label))
@@ -241,11 +236,18 @@ function answering({ search, context, index }: SearchInput): { candidates: Candi
   const words = query.kind === 'words' ? query.words : query.course.toLowerCase().split(' ')
   const { courses, sections } = index.search(words)
   const codes = new Set([...courses.keys(), ...[...sections.keys()].flatMap(id => context.sections.get(id)?.course ?? [])])
-  const found = [...codes].flatMap(bundlesIn).map((candidate) => {
-    const answers = [courses.get(candidate.course.code), ...candidate.bundle.sections.map(section => sections.get(section.id))]
-      .filter(answer => answer !== undefined)
-    return { candidate, words: new Set(answers.flatMap(answer => answer.asked)).size,
-      score: answers.reduce((sum, answer) => sum + answer.score, 0) }
+  const found = [...codes].flatMap((code) => {
+    const answer = courses.get(code)
+    const asked = new Set(answer?.asked)
+    return bundlesIn(code).map((candidate) => {
+      let [all, score] = [asked, answer?.score ?? 0]
+      // Where the words are of the course alone, they are the same for each of its bundles.
+      for (const { id } of candidate.bundle.sections) {
+        const own = sections.get(id)
+        if (own) [all, score] = [new Set([...all, ...own.asked]), score + own.score]
+      }
+      return { candidate, words: all.size, score }
+    })
   })
   // What answers to all of the words, or else to most of them.
   const best = Math.max(0, ...found.map(one => one.words))
@@ -366,16 +368,18 @@ function reasonOf({ refusals, hits }: FoundBundle, fails: Condition): HiddenReas
 /** Every choice with how many bundles it would leave: those shown, and those that only this condition keeps away. */
 function countChoices(shown: readonly Candidate[], nearly: ReadonlyMap<Condition, readonly Candidate[]>, openLines: readonly SearchLine[],
   linesOf: (course: Course) => SearchLine[]): Omit<SearchCounts, 'hidden' | 'letGo'> {
-  const within = (condition: Condition) => [...shown, ...nearly.get(condition) ?? []]
+  const within = (condition: Condition) => [shown, nearly.get(condition) ?? []]
   function tally<K extends string>(condition: Condition, of: (candidate: Candidate) => readonly K[]): Record<K, number> {
-    const counts: Record<string, number> = {}
-    for (const candidate of within(condition)) {
-      const keys = of(candidate)
-      for (const key of keys.length < 2 ? keys : new Set(keys)) counts[key] = (counts[key] ?? 0) + 1
-    }
-    return counts as Record<K, number>
+    const counts = new Map<K, number>()
+    for (const list of within(condition))
+      for (const candidate of list) {
+        const keys = of(candidate)
+        for (const [i, key] of keys.entries()) if (keys.indexOf(key) === i) counts.set(key, (counts.get(key) ?? 0) + 1)
+      }
+    return Object.fromEntries(counts) as Record<K, number>
   }
-  const count = (condition: Condition) => within(condition).filter(one => one.found && holdsDecided(condition, one.found)).length
+  const count = (condition: Condition) => within(condition).reduce((sum, list) => sum + list.filter(one =>
+    one.found && holdsDecided(condition, one.found)).length, 0)
   const sections = (candidate: Candidate) => candidate.bundle.sections
   const lines = tally('lines', ({ course }) => linesOf(course).map(line => line.line))
   return {

@@ -86,11 +86,12 @@ export function nextSteps(input: StepsInput): NextStep[] {
   const add = (step: NextStep | null | undefined | false) => step && steps.push(step)
   for (const { course, label } of input.gone ?? []) {
     const offered = input.offers.some(offer => offer.course === course)
-    add({ code: 'section gone', course, label, offered, id: `gone:${course}`, place: offered ? 'register' : 'week', about: course,
+    add({ code: 'section gone', course, label, offered, id: `gone:${course}-${label}`, place: offered ? 'register' : 'week', about: course,
       blocking: true })
   }
   for (const offer of input.offers) {
-    add({ code: 'seat offer', ...offer, id: `offer:${offer.course}`, place: 'register', about: offer.course, blocking: true })
+    add({ code: 'seat offer', ...offer, id: `offer:${offer.course}-${offer.label}`, place: 'register', about: offer.course,
+      blocking: true })
   }
   // What is overdue costs the seats: nothing but an offer that ends is more pressing.
   add(input.feesDue?.overdue && payStep(input.feesDue))

@@ -51,7 +51,7 @@ describe('the outlook', () => {
   it.each(['best', 'latest'] as const)('has the figures of the whole reading, whatever is in a file (%s attempt)', (repeatPolicy) => {
     const catalog: Catalog = { courses, programs: PROGRAMS, terms: TERMS, scale: LETTER_SCALE, repeatPolicy }
     const seen = { finished: 0, open: 0, low: 0, fine: 0, glance: 0, quick: 0, whole: 0 }
-    fc.assert(fc.property(anyFile, (file) => {
+    const look = (file: StudentFile) => {
       const standing = readStanding(file, catalog, TODAY)
       const outlook = readOutlook(file, catalog, TODAY)
       expect(outlook).toEqual({ earned: standing.earned, finish: standing.finish,
@@ -67,7 +67,11 @@ describe('the outlook', () => {
       seen[outlook.finish === null ? 'open' : 'finished']++
       seen[outlook.isLow ? 'low' : 'fine']++
       seen[glanceTogether(standing.asked) ? 'glance' : sums ? 'quick' : 'whole']++
-    }), { numRuns: 150 })
-    expect(Object.entries(seen).filter(([, times]) => times === 0)).toEqual([])
+    }
+    fc.assert(fc.property(anyFile, look), { numRuns: 150 })
+    // What chance left out is among those that are drawn the same way each time.
+    const missing = () => Object.entries(seen).filter(([, times]) => times === 0)
+    for (const file of fc.sample(anyFile, { numRuns: 400, seed: 1 })) if (missing().length > 0) look(file)
+    expect(missing()).toEqual([])
   })
 })

@@ -29,7 +29,8 @@ export function readOutlook(onFile: StudentFile, catalog: Catalog, today: LocalD
   const items = itemsOf(file)
   const asked = programsAsked(programsOf(file, catalog), items, file, catalog)
   return {
-    earned: earnedCredits(file.record, catalog),
+    // What is intended earns what is left: it changes nothing about what is earned.
+    earned: earnedCredits(items, catalog),
     ...readPrograms(asked, items, file),
     blockers: findProblems({ file, items, catalog, today }).filter(check => check.severity === 'blocker').length,
   }

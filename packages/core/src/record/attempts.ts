@@ -52,7 +52,8 @@ export function readCredit(items: readonly CourseItem[], rules: RecordRules): Cr
   return reading
 }
 
-const sameRules = (a: RecordRules, b: RecordRules) => a.courses === b.courses && a.scale === b.scale && a.repeatPolicy === b.repeatPolicy
+const sameRules = (a: RecordRules, b: RecordRules) =>
+  linked(a.courses) === linked(b.courses) && a.scale === b.scale && a.repeatPolicy === b.repeatPolicy
 
 function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading {
   const { scale } = rules

@@ -2,7 +2,8 @@ import { familyOf, linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits, Section } from '../catalog/types'
 import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import { factsOf, type StudentFacts } from '../record/facts'
-import { type Bundle, bundlesOf, clashBetween } from '../weeks/bundles'
+import { clashBetween } from '../weeks/bundles'
+import { offerOf } from '../weeks/offer'
 import { type Alone, checkRepeats, type Had, hadOf, readAlone } from './alone'
 import { type Candidate, candidateOf, clashPair, type DecisionContext, type LineUpRow, type RowDecision } from './decision'
 import type { Finding } from './findings'
@@ -241,7 +242,7 @@ export class Run {
   private makeAlone = (candidate: Candidate) => readAlone(candidate, this.context, {
     groups: () => this.groups ??= groupsOf(this.context, this.context.items, this.context),
     had: course => this.hadOf(course),
-    bundles: course => this.bundles(course),
+    bundles: course => offerOf(this.context.sections).bundles(course),
   })
 
   /** The student's programs, cohorts and class standing; worked out where seats or sections are kept for somebody. */
@@ -253,27 +254,6 @@ export class Run {
     const made = hadOf(course, this.context)
     this.had.set(course.code, made)
     return made
-  }
-
-  /** The sections of the term, course by course. */
-  private byCourse: Map<CourseCode, Section[]> | undefined
-  private siblings(code: CourseCode): readonly Section[] {
-    if (!this.byCourse) {
-      this.byCourse = new Map()
-      for (const section of this.context.sections.values()) {
-        const mine = this.byCourse.get(section.course)
-        if (mine) mine.push(section)
-        else this.byCourse.set(section.course, [section])
-      }
-    }
-    return this.byCourse.get(code) ?? []
-  }
-
-  private readonly bundlesBy = new Map<CourseCode, readonly Bundle[]>()
-  private bundles(course: Course): readonly Bundle[] {
-    const known = this.bundlesBy.get(course.code) ?? bundlesOf(course, this.siblings(course.code))
-    this.bundlesBy.set(course.code, known)
-    return known
   }
 
   private checkRules(course: Course, group: readonly Candidate[]): Finding[] {

@@ -1,5 +1,5 @@
 import { familyOf } from '../catalog/linked'
-import type { CourseItem } from '../catalog/types'
+import type { CourseCode, CourseItem } from '../catalog/types'
 import { gpa } from '../grades/gpa'
 import { averagedAttempts } from '../record/attempts'
 import { openByTier } from './allocation/allocate'
@@ -69,17 +69,25 @@ interface Family {
 function familiesOf({ input, context, ready: { compiled }, candidates, fits, needs }: Prepared): Family[] {
   const { courses } = context
   const record = { courses, scale: input.scale, repeatPolicy: input.repeatPolicy }
-  const byName = new Map<string, CourseItem[]>()
-  for (const item of input.items) {
-    const name = familyOf(item.course, courses)
-    byName.set(name, [...byName.get(name) ?? [], item])
+  // Attempts stand or fall among those of their family alone.
+  const byFamily = (items: readonly CourseItem[]) => {
+    const families = new Map<CourseCode, CourseItem[]>()
+    for (const item of items) {
+      const name = familyOf(item.course, courses)
+      const mine = families.get(name)
+      if (mine) mine.push(item)
+      else families.set(name, [item])
+    }
+    return families
   }
+  const used = byFamily(averagedAttempts(input.items, record))
+  const unused = byFamily(averagedAttempts(input.items.filter(item => failsALine(item, compiled, context)), record))
   const lines = new Map(candidates.items.map((item, i) => [item.id, fits[i]!]))
-  return [...byName.values()].map((items) => {
+  return [...byFamily(input.items)].map(([name, items]) => {
     const usable = items.filter(item => (lines.get(item.id)?.length ?? 0) > 0)
     return {
-      used: averagedAttempts(items, record),
-      unused: averagedAttempts(items.filter(item => failsALine(item, compiled, context)), record),
+      used: used.get(name) ?? [],
+      unused: unused.get(name) ?? [],
       canBeUsed: usable.length > 0,
       fills: usable.filter(item => item.state === 'completed').reduce((sum, { id, credits }) =>
         sum + Math.max(...lines.get(id)!.map(l => mostFilledBy(credits, needs[l]!))), 0),

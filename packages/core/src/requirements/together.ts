@@ -1,3 +1,4 @@
+import { remembered } from '../catalog/remembered'
 import type { CourseItem } from '../catalog/types'
 import { allocate } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
@@ -25,16 +26,11 @@ export interface ProgramsInput {
   nodeLimit?: number
 }
 
-const memories = new WeakMap<ReportInput['courses'], SolvedParts>()
-
 /** What was solved before with these courses. */
-function memoryOf(courses: ReportInput['courses']): SolvedParts {
-  const before = memories.get(courses)
-  if (before) return before
-  const made = new SolvedParts()
-  memories.set(courses, made)
-  return made
-}
+const memoryOf = remembered((_: ReportInput['courses']) => new SolvedParts())
+
+/** Made once for what is asked, however much is asked of it. */
+const preparedOf = remembered(prepareProgram)
 
 /** Reads a program by itself against record and plan: what every line needs, what fills it, and what is open. */
 export const readProgram = (input: ReportInput, memory?: SolvedParts, nodeLimit?: number): ProgramReport =>
@@ -48,7 +44,7 @@ export const readProgram = (input: ReportInput, memory?: SolvedParts, nodeLimit?
 export function readTogether(input: ProgramsInput, memory?: SolvedParts): ProgramReport[] {
   if (input.programs.length === 0) return []
   const known = memory ?? memoryOf(input.programs[0]!.courses)
-  const prepared = input.programs.map(prepareProgram)
+  const prepared = input.programs.map(preparedOf)
   const { uses, proved, used } = solveTogether(prepared, input, known, false)
   const reports = prepared.map((one, p) => reportProgram(one, uses[p]!, proved, used, known))
   return reports.map((report, p) => ({ ...report, notShared: keptOut(p, reports, prepared, input.sharing) }))
@@ -60,7 +56,7 @@ export function readTogether(input: ProgramsInput, memory?: SolvedParts): Progra
  */
 export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
   if (input.programs.length === 0) return []
-  const prepared = input.programs.map(prepareProgram)
+  const prepared = input.programs.map(preparedOf)
   // Which of two courses that exclude each other gives credit is told by the uses; and how much each program is left open, all in sum, too.
   if (prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
   if (input.policy === 'in sum' && prepared.length > 1) return null
@@ -76,7 +72,7 @@ export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
  * Null where nothing may be open, or where it takes the uses to tell.
  */
 export function glanceTogether(input: ProgramsInput): { isLow: boolean } | null {
-  const prepared = input.programs.map(prepareProgram)
+  const prepared = input.programs.map(preparedOf)
   if (!prepared.some(one => leastOpen(one) > 0) || prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
   const low = prepared.map((one, p) => readAverages(one).some(isBelow)
     || isAverageLow(one, isFree(p, input) ? quickUses(one) : one.allocated.map(() => -1)))

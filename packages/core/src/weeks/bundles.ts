@@ -1,5 +1,5 @@
 import type { Course, Meeting, Part, Section, TravelTime } from '../catalog/types'
-import { bySpan, type Clash, DAY_MINUTES, dayNumber, endOf, expandMeeting, findClashOfSpans, longestOf, type Span, spansOf,
+import { type Clash, DAY_MINUTES, dayNumber, endOf, expandMeeting, firstOfSpans, type Found, isBefore, longestOf, type Span, spansOf,
   type TermCalendar } from './meetings'
 
 /** A lecture with the lab or tutorial that goes with it; chosen as one. */
@@ -75,17 +75,6 @@ function slotsOf({ meetings, exam }: Section, term: TermCalendar): readonly Slot
   return slots
 }
 
-/** The slots of a whole choice, remembered with the choice. */
-const ofChoice = new WeakMap<readonly Section[], { term: TermCalendar, slots: readonly Slot[] }>()
-function slotsOfAll(sections: readonly Section[], term: TermCalendar): readonly Slot[] {
-  if (sections.length === 1) return slotsOf(sections[0]!, term)
-  const before = ofChoice.get(sections)
-  if (before?.term === term) return before.slots
-  const slots = sections.flatMap(section => slotsOf(section, term))
-  ofChoice.set(sections, { term, slots })
-  return slots
-}
-
 /** Whether two slots come so near each other in days and in the time of day that they could clash; a class runs for two nights at most. */
 function couldClash(a: Slot, b: Slot, way: number): boolean {
   if (a.firstDay > b.lastDay + NIGHTS || b.firstDay > a.lastDay + NIGHTS) return false
@@ -100,19 +89,17 @@ const NIGHTS = 2
 /** The first clash between two choices of sections on their real dates, exams included. */
 export function clashBetween(a: readonly Section[], b: readonly Section[], term: TermCalendar, travel: readonly TravelTime[]): Clash
   | null {
-  const mine = slotsOfAll(a, term)
-  const theirs = slotsOfAll(b, term)
   const way = longestOf(travel)
-  if (mine.length === 1 && theirs.length === 1)
-    return couldClash(mine[0]!, theirs[0]!, way) ? findClashOfSpans(mine[0]!.spans, theirs[0]!.spans, travel) : null
-  const mineNear = mine.filter(one => theirs.some(other => couldClash(one, other, way)))
-  if (mineNear.length === 0) return null
-  const theirsNear = theirs.filter(other => mineNear.some(one => couldClash(one, other, way)))
-  return findClashOfSpans(inOrder(mineNear), inOrder(theirsNear), travel)
+  let first: Found | null = null
+  for (const section of a)
+    for (const mine of slotsOf(section, term))
+      for (const other of b)
+        for (const theirs of slotsOf(other, term)) {
+          const found = couldClash(mine, theirs, way) ? firstOfSpans(mine.spans, theirs.spans, travel) : null
+          if (found && (!first || isBefore(found, first))) first = found
+        }
+  return first?.clash ?? null
 }
-
-const inOrder = (slots: readonly Slot[]): readonly Span[] =>
-  slots.length === 1 ? slots[0]!.spans : slots.flatMap(slot => slot.spans).sort(bySpan)
 
 /** Minutes of class a week in the typical week of a bundle. */
 export function weeklyMinutes(sections: readonly Section[]): number {

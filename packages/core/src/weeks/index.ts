@@ -1,4 +1,5 @@
 export * from './bundles'
+export * from './offer'
 export * from './meetings'
 export * from './arrange'
 export * from './hours'

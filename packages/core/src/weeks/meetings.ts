@@ -105,36 +105,43 @@ export function spansOf(occurrences: readonly Occurrence[]): Span[] {
     return { from: day + one.start, to: day + endOf(one), site: one.site, date: one.date }
   }).sort(bySpan)
 }
-export const bySpan = (a: Span, b: Span) => a.from - b.from || a.to - b.to
+const bySpan = (a: Span, b: Span) => a.from - b.from || a.to - b.to
 
 /**
  * The first clash in time between two lists of occurrences, or null.
  * Classes that touch (one ends as the other begins) do not clash at one site.
  */
 export function findClash(a: readonly Occurrence[], b: readonly Occurrence[], travel: readonly TravelTime[]): Clash | null {
-  return findClashOfSpans(spansOf(a), spansOf(b), travel)
+  return firstOfSpans(spansOf(a), spansOf(b), travel)?.clash ?? null
 }
 
 /** The longest way between two sites, in minutes. */
 export const longestOf = (travel: readonly TravelTime[]) => travel.reduce((most, way) => Math.max(most, way.minutes), 0)
 
-/** As `findClash`, for two lists of spans in order of time. */
-export function findClashOfSpans(mine: readonly Span[], theirs: readonly Span[], travel: readonly TravelTime[]): Clash | null {
+/** Two spans that clash, and the minute at which the later of them begins. */
+export interface Found { at: number, one: Span, other: Span, clash: Clash }
+
+/** The first two spans of two lists in order of time that clash, those of the first list before those of the second. */
+export function firstOfSpans(mine: readonly Span[], theirs: readonly Span[], travel: readonly TravelTime[]): Found | null {
   const longestWay = longestOf(travel)
-  let first: { at: number, clash: Clash } | null = null
+  let first: Found | null = null
   let begin = 0
   for (const one of mine) {
     if (first && one.from > first.at) break
     // What ended long before this one began ended before all that follows.
     while (begin < theirs.length && theirs[begin]!.from + MOST_MINUTES + longestWay < one.from) begin++
     for (let i = begin; i < theirs.length && theirs[i]!.from < one.to + longestWay; i++) {
-      const found = clashOf(one, theirs[i]!, travel)
-      const at = Math.max(one.from, theirs[i]!.from)
-      if (found && (!first || at < first.at)) first = { at, clash: found }
+      const other = theirs[i]!
+      const clash = clashOf(one, other, travel)
+      const at = Math.max(one.from, other.from)
+      if (clash && (!first || at < first.at)) first = { at, one, other, clash }
     }
   }
-  return first?.clash ?? null
+  return first
 }
+
+/** Which of two was found first, were all spans in two lists. */
+export const isBefore = (a: Found, b: Found): boolean => (a.at - b.at || bySpan(a.one, b.one) || bySpan(a.other, b.other)) < 0
 
 function clashOf(one: Span, other: Span, travel: readonly TravelTime[]): Clash | null {
   const later = one.from > other.from ? one : other

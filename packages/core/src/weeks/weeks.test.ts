@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Meeting, Section, Weekday } from '../catalog/types'
 import { bundlesOf, clashBetween } from './bundles'
+import { Offer } from './offer'
 import { expandMeeting, expandSection, findClash, fromInstant, toInstant, weekdayOf } from './meetings'
 
 const calendar = { noClass: [{ date: '2027-01-18', name: 'Winter holiday' }], movedDays: [{ date: '2027-01-20', follows: 'M' as Weekday }] }
@@ -83,6 +84,28 @@ describe('findClash', () => {
       .chain(o => fc.integer({ min: 10, max: 170 }).map(length => ({ ...o, end: o.start + length })))
     fc.assert(fc.property(fc.array(occurrence, { maxLength: 6 }), fc.array(occurrence, { maxLength: 6 }), (a, b) => {
       expect(findClash(a, b, travel) === null).toBe(findClash(b, a, travel) === null)
+    }))
+  })
+})
+
+describe('Offer', () => {
+  const pieces = fc.array(fc.record({ course: fc.constantFrom('HYD 110', 'HYD 230', 'ECL 210'), link: fc.constantFrom('1', '2'),
+    part: fc.constantFrom('lecture' as const, 'lab' as const), cancelled: fc.boolean(), label: fc.constantFrom('01', '02', '03') }),
+  { maxLength: 14 })
+
+  it('has the bundles that the sections make, each course with its own, made once', () => {
+    fc.assert(fc.property(pieces, (values) => {
+      const sections = values.map((one, i) => section({ ...one, id: i + 1 }))
+      const offer = new Offer(sections)
+      expect(offer.courses().sort()).toEqual([...new Set(sections.map(one => one.course))].sort())
+      for (const code of ['HYD 110', 'HYD 230', 'ECL 210']) {
+        const course = { code, parts: ['lecture' as const, 'lab' as const] }
+        expect(offer.bundles(course)).toEqual(bundlesOf(course, sections))
+        expect(offer.bundles(course)).toBe(offer.bundles(course))
+        // A course whose parts are others has other bundles.
+        const other = { code, parts: ['lecture' as const] }
+        expect(offer.bundles(other)).toEqual(bundlesOf(other, sections))
+      }
     }))
   })
 })

@@ -32,7 +32,12 @@ export interface Solved {
   proved: boolean
   settled: boolean
   nodes: number
+  /** Where only the fills were sought: what seeking the rest begins with. */
+  prices?: Prices
 }
+
+/** What the bound paid for each item, and for the room of each limit, when a search ended. */
+export interface Prices { items: Float64Array, limits: Float64Array }
 
 export function linesOf(node: AllocationTree | Branch): number[] {
   return 'line' in node ? [node.line] : node.of.flatMap(linesOf)

@@ -14,9 +14,10 @@ export class SolvedParts {
   private readonly kept = new Map<string, Solved>()
 
   solve(part: Component, nodeLimit: number, policy: ProgramsPolicy, fillsOnly = false): Solved {
-    const key = JSON.stringify([nodeLimit, policy, fillsOnly, part.items, part.lines, part.tree, part.limits])
+    const what = JSON.stringify([nodeLimit, policy, part.items, part.lines, part.tree, part.limits])
+    const key = `${fillsOnly} ${what}`
     const before = this.kept.get(key)
-    const solved = before ?? solveComponent(part, nodeLimit, policy, fillsOnly)
+    const solved = before ?? solveComponent(part, nodeLimit, policy, fillsOnly, this.kept.get(`true ${what}`))
     if (before) this.kept.delete(key)
     else if (this.kept.size >= KEPT) this.kept.delete(this.kept.keys().next().value!)
     this.kept.set(key, solved)

@@ -1,5 +1,5 @@
 import { solveAlone } from './alone'
-import { type Branch, type Component, linesOf, type Solved } from './components'
+import { type Branch, type Component, linesOf, type Prices, type Solved } from './components'
 import { Descent } from './descent'
 import { costsOf, Domain, Layout } from './layout'
 import { LocalSearch, type Uses } from './local-search'
@@ -28,27 +28,30 @@ const PREFERENCE_REACH = 12
 /**
  * The best uses of one component, in two phases: first fills and pins, where one unit left to gain is all that keeps a node open, so that
  * most cases are proved at the root; then, unless only the fills are wanted, the last criteria among answers that fill as much, for a fixed
- * number of nodes.
+ * number of nodes. `filled` is what was found of the same part when only its fills were wanted: it goes on from there.
  */
-export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order', fillsOnly = false): Solved {
+export function solveComponent(part: Component, nodeLimit: number, policy: ProgramsPolicy = 'in order', fillsOnly = false,
+  filled?: Solved): Solved {
   const alone = solveAlone(part)
   if (alone) return alone
-  if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit, fillsOnly)
+  if (policy === 'in sum') return solveTogether(part, foldTogether(part), nodeLimit, fillsOnly, filled)
   const { weights, exact } = foldStage(part, programsIn(part).at(-1)!)
-  return exact ? solveTogether(part, weights, nodeLimit, fillsOnly) : solveInOrder(part, nodeLimit, fillsOnly)
+  return exact ? solveTogether(part, weights, nodeLimit, fillsOnly, filled) : solveInOrder(part, nodeLimit, fillsOnly)
 }
 
-function solveTogether(part: Component, fills: Weights, nodeLimit: number, fillsOnly: boolean): Solved {
+function solveTogether(part: Component, fills: Weights, nodeLimit: number, fillsOnly: boolean, filled?: Solved): Solved {
   const layout = new Layout(part, fills.quantum)
-  const first = new PhaseSearch(layout, fills, nodeLimit, true)
-  const found = first.run(null)
-  if (fillsOnly) return { uses: linesOfUses(layout, found.uses), proved: found.complete, settled: false, nodes: found.nodes }
+  const found = filled?.prices
+    ? { uses: usesOfLines(layout, filled.uses), complete: filled.proved, nodes: filled.nodes, prices: filled.prices }
+    : new PhaseSearch(layout, fills, nodeLimit, true).run(null)
+  if (fillsOnly)
+    return { uses: linesOfUses(layout, found.uses), proved: found.complete, settled: false, nodes: found.nodes, prices: found.prices }
   const all = foldAll(part, fills)
   // Where all criteria in one number are too large to be summed exactly, the last ones are sought beside the fills that are kept.
   const second = all
     ? new PhaseSearch(layout, all, PREFERENCE_NODES, false)
     : new PhaseSearch(layout, foldPreferences(part), PREFERENCE_NODES, false, [guardOf(part, fills, linesOfUses(layout, found.uses))])
-  if (all) second.startFrom(first, scaleOf(part, all) / scaleOf(part, fills))
+  if (all) second.startFrom(found.prices, scaleOf(part, all) / scaleOf(part, fills))
   const better = second.run(found.uses, found.complete)
   return { uses: linesOfUses(layout, better.uses), proved: found.complete, settled: found.complete && better.complete, nodes: found.nodes }
 }
@@ -141,13 +144,13 @@ class PhaseSearch {
   }
 
   /** Takes over the prices of an earlier phase, whose values are so many times smaller. */
-  startFrom({ relaxation: { prices, groups } }: PhaseSearch, scale: number) {
-    prices.forEach((price, i) => this.relaxation.prices[i] = Math.round(price * scale))
-    groups.mu.forEach((mu, q) => this.relaxation.groups.setMu(q, mu * scale))
+  startFrom({ items, limits }: Prices, scale: number) {
+    items.forEach((price, i) => this.relaxation.prices[i] = Math.round(price * scale))
+    limits.forEach((mu, q) => this.relaxation.groups.setMu(q, mu * scale))
   }
 
   /** Searches from an answer, if one is known; `deeply` false only makes that answer better. */
-  run(start: Uses | null, deeply = true): { uses: Uses, complete: boolean, nodes: number } {
+  run(start: Uses | null, deeply = true): { uses: Uses, complete: boolean, nodes: number, prices: Prices } {
     if (start) {
       this.accept(start)
       this.refine()
@@ -156,7 +159,8 @@ class PhaseSearch {
       if (this.thorough || this.best - this.relaxation.bound <= PREFERENCE_REACH * this.weights.tie) this.explore(true)
       else this.stopped = true
     }
-    return { uses: this.bestUses, complete: deeply && !this.stopped, nodes: this.nodes }
+    const { prices, groups } = this.relaxation
+    return { uses: this.bestUses, complete: deeply && !this.stopped, nodes: this.nodes, prices: { items: prices, limits: groups.mu } }
   }
 
   /** True when the root itself proves the best answer. */

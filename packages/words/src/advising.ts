@@ -112,6 +112,11 @@ export function sayException(asked: ExceptionAsked, label = ''): string {
   }
 }
 
+/** Suggestions that wait for an answer: where they stand, and what to do. */
+export const sayWaiting = (suggestions: number): Said => suggestions === 1
+  ? { words: 'It stands beside your plan.', way: 'Take it or not.' }
+  : { words: 'They stand beside your plan.', way: 'Take them or not, one by one.' }
+
 /** A student in a mail to who advises: the page says which. */
 const SOME_ADVISEE = 'An advisee'
 
@@ -135,8 +140,7 @@ export function sayNotice(notice: Notice, { name, isOwn, zone }: Reading): Said 
       return { title: `${notice.by} commented on ${whose} ${notice.place === 'plan' ? 'plan' : `plan, on a ${notice.place}`}`, words: '',
         way: 'Read it beside the plan.' }
     case 'suggested':
-      return { title: `${notice.by} suggests ${count(notice.count, 'change')}`, words: 'They stand beside your plan.',
-        way: 'Take them or not, one by one.' }
+      return { title: `${notice.by} suggests ${count(notice.count, 'change')}`, ...sayWaiting(notice.count) }
     case 'suggestions answered':
       return { title: `${name} answered ${count(notice.count, 'suggestion')}`, words: '', way: 'Look at the plan.' }
     case 'exception asked':

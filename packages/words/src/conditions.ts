@@ -46,17 +46,20 @@ function sayClosed(condition: Closed): string {
  * On registration day a plan is no help, so there only the record is told; beside a course nothing has to come first.
  */
 export function sayNeeds(needs: readonly Lack[][], against: 'plan' | 'record' | 'beside' = 'plan'): string {
-  return needs.slice(0, 2).map(set =>
-    set.map(({ condition, held }) => {
-      const words = sayCondition(condition)
-      if (condition.kind !== 'course') return words
-      const first = against === 'plan' ? ' first' : ''
-      if (!held) return against === 'record' ? `${words}; not on your record` : `${words}${first}, which is not in the plan`
-      return held.state === 'completed'
-        ? `${words} (you have ${held.grade})`
-        : `${words}${first}, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
-    }).join(' and '),
-  ).join('; or ')
+  return needs.slice(0, 2).map((set) => {
+    const parts = set.map(lack => sayLack(lack, against))
+    return parts.join(parts.slice(0, -1).some(part => part.includes(',')) ? ', and ' : ' and ')
+  }).join('; or ')
+}
+
+function sayLack({ condition, held }: Lack, against: 'plan' | 'record' | 'beside'): string {
+  const words = sayCondition(condition)
+  if (condition.kind !== 'course') return words
+  const first = against === 'plan' ? ' first' : ''
+  if (!held) return against === 'record' ? `${words}, which is not on your record` : `${words}${first}, which is not in the plan`
+  return held.state === 'completed'
+    ? `${words} (you have ${held.grade ?? 'no grade'})`
+    : `${words}${first}, which is ${held.state}${held.term ? ` for ${sayTerm(held.term)}` : ''}`
 }
 
 /** How a rule is met: the conditions that hold, each with what it rests on. */

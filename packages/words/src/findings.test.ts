@@ -13,7 +13,7 @@ import { describeFilter } from './filters'
 import { sayGate } from './gates'
 import { sayBrokenPin, sayLacking, saySharedRule, sayUseChange } from './lines'
 import { sayCandidate, sayWhy } from './reach'
-import { sayFinding } from './registration'
+import { sayFinding, sayShortly } from './registration'
 import { ruleTitle, sayOutOfReach, sayRule } from './rules'
 import { sayStep } from './steps'
 import { termName } from './terms'
@@ -67,7 +67,18 @@ describe('sayCheck', () => {
 describe('sayFinding', () => {
   const clash = { date: '2027-01-13', kind: 'overlap' as const, shortBy: 0 }
   const seats = { capacity: 5, taken: 5, held: 0, waiting: 2, kept: { seats: 0, for: [] } }
-  it.each<[Finding, string]>([
+  const REFUSALS: [Finding, string][] = [
+    [{ code: 'session-closed', ok: false, course: 'AAA 200', label: '02', by: '2027-01-20' },
+      'AAA 200-02 could be added until 20 Jan 2027.'],
+    [{ code: 'not-signed', ok: false, course: 'AAA 200', by: 'Hollis', term: spring },
+      'AAA 200 is not among what Hollis signed off for Spring 2027.'],
+    [{ code: 'waitlist-full', ok: false, course: 'AAA 200', label: '01', waiting: 8 },
+      'The waitlist of AAA 200-01 is full too: 8 wait.'],
+    [{ code: 'waiting-already', ok: false, course: 'AAA 200', label: '01' }, 'You are on the waitlist of AAA 200-01 already.'],
+    [{ code: 'already-passed', ok: false, course: 'AAA 200', by: 'AAA 210', grade: 'B', times: 1 },
+      'AAA 200 gives the same credit as AAA 210, which is passed with B.'],
+    [{ code: 'exclusion', ok: false, course: 'AAA 200', by: 'BBB 100', state: 'completed' },
+      'No credit for both AAA 200 and BBB 100, which is completed.'],
     [{ code: 'section-unknown', ok: false, course: 'AAA 200', term: spring }, 'A section chosen for AAA 200 is not in Spring 2027.'],
     [{ code: 'section-cancelled', ok: false, course: 'AAA 200', label: '02' }, 'AAA 200-02 is cancelled.'],
     [{ code: 'bundle-incomplete', ok: false, course: 'AAA 200', missing: ['lecture', 'lab'] },
@@ -90,9 +101,9 @@ describe('sayFinding', () => {
     [{ code: 'exclusion', ok: false, course: 'AAA 200', by: 'BBB 100', state: 'in the line-up' },
       'No credit for both AAA 200 and BBB 100, which is in this line-up.'],
     [{ code: 'prerequisite', ok: false, needs: [[{ condition: named('AAA 100'), held: null }]],
-      first: { course: 'AAA 100', offered: { seasons: ['fall'] } } }, 'Needs AAA 100; not on your record.'],
+      first: { course: 'AAA 100', offered: { seasons: ['fall'] } } }, 'Needs AAA 100, which is not on your record.'],
     [{ code: 'corequisite', ok: false, needs: [[{ condition: named('AAA 201'), held: null }]] },
-      'Goes with AAA 201; not on your record, in the same term or before.'],
+      'Goes with AAA 201, which is not on your record, in the same term or before.'],
     [{ code: 'partner-refused', ok: false, course: 'AAA 200', partner: 'AAA 201',
       because: [{ code: 'seats-full', ok: false, course: 'AAA 201', label: '01', seats, other: null }] },
     'Goes with AAA 201, which is refused: AAA 201-01 is full: 5 of 5 seats taken, 2 waiting.'],
@@ -109,9 +120,26 @@ describe('sayFinding', () => {
     [{ code: 'seats-full', ok: false, course: 'AAA 200', label: '01', seats: { ...seats, held: 2 },
       other: { label: '02', meets: { days: ['M', 'W'], start: 570 }, left: 3 } },
     'AAA 200-01 is full: 5 of 5 seats taken, 2 held by offers, 2 waiting.'],
-  ])('%#: says why, and what to do', (finding, words) => {
+    [{ code: 'seats-full', ok: false, course: 'AAA 200', label: '01', other: null,
+      seats: { capacity: 5, taken: 3, held: 1, waiting: 0, kept: { seats: 1, for: ['seniors', 'WSC-BS'] } } },
+    'AAA 200-01 is full: 3 of 5 seats taken, 1 held by an offer, 1 kept for seniors or WSC-BS.'],
+  ]
+  it.each(REFUSALS)('%#: says why, and what to do', (finding, words) => {
     expect(sayFinding(finding).words).toBe(words)
     expect(sayFinding(finding).way).toMatch(/\.$/)
+  })
+  it.each(REFUSALS)('%#: is said in a row as well, in no more words than that', (finding, words) => {
+    const shortly = sayShortly(finding)
+    expect(shortly.length).toBeGreaterThan(3)
+    expect(shortly.length).toBeLessThanOrEqual(words.length)
+    expect(shortly).not.toMatch(/undefined|null/)
+  })
+  it('is said in a few words that name what is in the way', () => {
+    const shortly = REFUSALS.map(([finding]) => sayShortly(finding))
+    expect(shortly).toEqual(expect.arrayContaining(['passed already with B', 'under way already', 'a topic you have had',
+      'no credit beside BBB 100', 'needs AAA 100, which is not on your record', 'goes with AAA 201, which is not on your record',
+      'only for WSC-BS', 'clashes with BBB 100-01', '10 min too short from BBB 100-01', 'its parts clash with each other',
+      'over the cap of 18 credits', 'full', 'full for you: 1 kept for others']))
   })
   it.each<[Finding, string]>([
     [{ code: 'prerequisite', ok: true, reason: null }, 'Prerequisite lifted by an exception.'],
@@ -251,7 +279,7 @@ describe('what else is said', () => {
       held: null,
     }]]
     expect(sayNeeds(needs)).toBe('AAA 100 (you have D); or BBB 100 first, which is not in the plan')
-    expect(sayNeeds(needs, 'record')).toBe('AAA 100 (you have D); or BBB 100; not on your record')
+    expect(sayNeeds(needs, 'record')).toBe('AAA 100 (you have D); or BBB 100, which is not on your record')
   })
   it('tells what decided a condition', () => {
     expect(

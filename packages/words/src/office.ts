@@ -37,7 +37,7 @@ export function sayOfficeNeed(need: OfficeNeed, zone: string): { title: string, 
         words: `${joinWords(need.most.map(one => `${one.course} (${one.planned} plan it, ${count(one.seats, 'seat')})`), 'and')}${
           need.courses > need.most.length ? ', and more' : ''}.`, place: 'demand' }
     case 'unpaid':
-      return { title: `${count(need.students, 'student')} have not paid ${termName(need.term)}`,
+      return { title: `${count(need.students, 'student')} ${need.students === 1 ? 'has' : 'have'} not paid ${termName(need.term)}`,
         words: `${sayMoney(need.cents)} in all, due by ${sayDate(need.by)}. What is unpaid then is voided.`, place: 'people' }
     case 'no advisor':
       return { title: `${count(need.students, 'student')} without an advisor`, words: 'Nobody can sign off their terms.', place: 'people' }

@@ -1,5 +1,5 @@
 import type { NextStep } from '@ridgeway/core/next'
-import { sayException } from './advising'
+import { sayException, sayWaiting } from './advising'
 import { sayCheck } from './checks'
 import { formatCredits } from './credits'
 import { sayGate } from './gates'
@@ -34,9 +34,10 @@ export function sayStep(step: NextStep, zone = 'UTC'): { title: string, words: s
       return step.withdrawn
         ? { title: `${step.by} withdrew the sign-off for ${termName(step.term)}`, words: step.words }
         : { title: `${step.by} asks for changes in ${termName(step.term)}`, words: step.words }
-    case 'suggestions':
-      return { title: `${step.advisor ?? 'Your advisor'} suggests ${count(step.count, 'change')}`,
-        words: 'They stand beside your plan. Take them or not, one by one.' }
+    case 'suggestions': {
+      const { words, way } = sayWaiting(step.count)
+      return { title: `${step.advisor ?? 'Your advisor'} suggests ${count(step.count, 'change')}`, words: `${words} ${way}` }
+    }
     case 'read comments':
       return { title: `${count(step.count, 'comment')} to read`, words: 'Written beside your plan.' }
     case 'request declined':

@@ -133,6 +133,74 @@ describe('rows that do not go together', () => {
     ['college.json', '"name"', '"named"', 'college.json'],
   ])('%s with %s as %s is told', (file, from, to, told) => expect(change(file, from, to).join('\n')).toContain(told))
 
+  const told = (values: Partial<CollegeRows>, more: Record<string, string> = {}) => {
+    const read = readCollege({ ...writeCollege({ institution: INSTITUTION, rows: { ...ROWS, ...values }, programs: PROGRAMS }), ...more },
+      NOTHING)
+    return read.ok ? [] : read.problems.map(({ file, row, column, message }) => `${file} ${row} ${column}: ${message}`)
+  }
+  const first = <K extends keyof CollegeRows>(name: K, values: Partial<CollegeRows[K][number]>): Partial<CollegeRows> =>
+    ({ [name]: ROWS[name].map((row, i) => i === 0 ? { ...row, ...values } : row) })
+  const WRONG = 'The last days come in this order: add by, drop by, withdraw by.'
+  it.each<[string, Partial<CollegeRows>, RegExp[]]>([
+    ['last days out of their order', first('terms', { addBy: '2024-01-20', dropBy: '2024-01-19', withdrawBy: '2024-03-01' }),
+      [new RegExp(`^terms.csv 2 drop by: ${WRONG}`)]],
+    ['more for full time than may be taken', first('terms', { fullTime: 1900, loadCap: 1800 }),
+      [/^terms.csv 2 full time: Full time is more than the cap/]],
+    ['a range of credits that ends before it begins', first('courses', { credits: 300, creditsMax: 200 }),
+      [/^courses.csv \d+ credits at most: This is less/]],
+    ['an exclusion and an equivalent that are no courses', first('courses', { exclusions: ['GON 100'], equivalents: ['GON 200'] }),
+      [/^courses.csv \d+ no credit beside: There is no course GON 100/, /^courses.csv \d+ same as: There is no course GON 200/]],
+    ['a session of no term', first('sessions', { term: '2055SP' }),
+      [/^sessions.csv \d+ term: There is no term 2055SP. Add it to terms.csv.$/]],
+    ['a section of no term', first('sections', { term: '2055SP' }),
+      [/^sections.csv 2 term: There is no term 2055SP. Add it to terms.csv.$/]],
+    ['a section that shares the seats of itself, and has some', first('sections', { sharesWith: 'HYD 110-01', seats: 20 }),
+      [/^sections.csv 2 shares seats with: There is no other section HYD 110-01 in 2027SP/, /^sections.csv 2 seats: Its seats are those/]],
+    ['a section that shares those of none', first('sections', { sharesWith: 'HYD 110-77', seats: 0, reserved: [] }),
+      [/^sections.csv 2 shares seats with: There is no other section HYD 110-77/]],
+    ['an advisor with a program', first('people', { programs: ['WSC-BS-2025'] }),
+      [/^people.csv 2 role: Only students have an advisor and programs/]],
+    ['a record of no term', first('records', { term: null }), [/^records.csv 2 term: What was taken here was taken in a term/]],
+    ['a record that is completed without a grade', first('records', { grade: null }),
+      [/^records.csv 2 grade: What is completed has a grade/]],
+    ['a record under way with one', first('records', { state: 'under way' }), [/^records.csv 2 grade: .*what is under way has none/]],
+  ])('%s are told by file, row and column', (_, values, expected) => {
+    const found = told(values)
+    for (const one of expected) expect(found).toContainEqual(expect.stringMatching(one))
+    expect(found.length).toBeLessThanOrEqual(expected.length)
+  })
+
+  it('two sections share seats where one names the other', () => {
+    const [one] = ROWS.sections
+    const shared = { ...one!, label: '02', number: '20002', sharesWith: 'HYD 110-01', seats: 0, reserved: [] }
+    expect(told({ sections: [one!, shared] })).toEqual([])
+  })
+
+  it('what lies beside the tables is left aside, in a folder of its own as well; one program stands in one file', () => {
+    expect(told({}, { 'README.md': 'x', '.DS_Store': 'x', '__MACOSX/sites.csv': 'x', 'manifest.json': '{}' })).toEqual([])
+    const inside = Object.fromEntries(Object.entries(FOLDER).map(([name, text]) => [`larkmoor/${name}`, text]))
+    expect(readCollege(inside, NOTHING)).toEqual(readCollege(FOLDER, NOTHING))
+    const [name, text] = Object.entries(FOLDER).find(([path]) => path.startsWith('programs/'))!
+    expect(told({}, { 'programs/again.json': text })).toEqual([expect.stringContaining(`stands in ${name} already.`)])
+    expect(told({}, { 'programs/broken.json': '{' })).toEqual([expect.stringMatching(/^programs\/broken.json 1/)])
+  })
+
+  it('records and plans as JSON are held against the tables that come with them', () => {
+    const records = (...list: object[]) => JSON.stringify({ format: 'ridgeway-records/1', records: list })
+    const one = { student: 'joss', course: 'HYD 230', term: '2026FA', credits: 4, state: 'under way' }
+    expect(told({}, { 'records.json': records(one) })).toEqual([])
+    expect(told({}, { 'records.json': records(one, one) })).toEqual([expect.stringContaining('stands in record 1 already')])
+    expect(told({}, { 'records.json': records({ ...one, student: 'nobody' }) }))
+      .toEqual(['records.json 1 sign-in name: There is no student nobody. Add them to people.csv.'])
+    expect(told({}, { 'records.json': records({ ...one, course: 'HYD 110', term: '2026SP', grade: 'A', state: 'completed' }) }))
+      .toEqual([expect.stringContaining('stands in records.csv as well; say it in one of the two.')])
+    expect(told({}, { 'records.json': '{' }).join()).toMatch(/^records.json 1/)
+    const plan = { name: 'Mine', terms: [] }
+    const plans = (student: string) => JSON.stringify({ format: 'ridgeway-plans/1', plans: [{ student, plan }] })
+    expect(told({}, { 'plans.json': plans('hollis') }).join()).toContain('There is no student hollis. Add them to people.csv.')
+    expect(told({}, { 'plans.json': '[]' }).join()).toMatch(/^plans.json/)
+  })
+
   it('a rule of a course that cannot be read is shown from where on', () => {
     const read = readCollege({ 'courses.csv': 'course,title,credits,prerequisite\r\nHYD 110,Water,3,HYD 100 and and\r\n' }, NOTHING)
     expect(read).toMatchObject({ ok: false, problems: [{ row: 2, column: 'prerequisite',

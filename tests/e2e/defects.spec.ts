@@ -20,6 +20,34 @@ test('when the catalog does not come the page says so, and another try brings it
   forgetCuts(complaints)
 })
 
+test('a picture whose code does not come while the connection is away comes when it is back', async ({ page, context, complaints }) => {
+  // It is asked for when nothing else is to be done; here that is when the test says so.
+  await page.addInitScript(() => {
+    window.requestIdleCallback = (done) => {
+      const timer = setInterval(() => {
+        if (document.title !== 'Nothing to do') return
+        clearInterval(timer)
+        done({ didTimeout: false, timeRemaining: () => 50 })
+      }, 20)
+      return 1
+    }
+  })
+  await signIn(page, 'joss')
+  const chart = page.getByRole('region', { name: 'Credits by term' }).locator('canvas, svg')
+  await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()
+  await page.waitForLoadState('networkidle')
+  await context.setOffline(true)
+  const refused = page.waitForEvent('requestfailed', request => /\.js$/.test(request.url()))
+  await page.evaluate(() => {
+    document.title = 'Nothing to do'
+  })
+  await refused
+  await expect(chart).toHaveCount(0)
+  await context.setOffline(false)
+  await expect(chart.first()).toBeVisible()
+  forgetCuts(complaints)
+})
+
 test('signing out without a connection says that one is still signed in', async ({ page, context, complaints }) => {
   await signIn(page, 'joss')
   await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()

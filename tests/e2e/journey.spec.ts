@@ -4,6 +4,8 @@ import { db, expect, setClock, signIn, signOut, test, waypoint } from './college
 
 /** The whole journey in one browser: requirement, plan, sign-off, section, opening, registration; then a student who is refused. */
 test.describe.configure({ mode: 'serial' })
+// As most people have it: with everything that moves.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } })
 
 const personOf = async (username: string) => (await db.select().from(s.people).where(eq(s.people.username, username)))[0]!.id
 const seatsOf = async (course: string, link: string) => {
@@ -134,7 +136,7 @@ test('a second student is refused a full section and a missing prerequisite, wit
   await expect(full).toContainText(/HRT 150-01 is full: \d+ of \d+ seats taken/)
   await expect(full).toContainText(/Choose HRT 150-0\d.*left/)
   const missing = sheet.getByRole('listitem').filter({ hasText: 'HYD 330-01' })
-  await expect(missing).toContainText('CHY 220 with C or better; not on your record')
+  await expect(missing).toContainText('CHY 220 with C or better, which is not on your record')
   await expect(missing).toContainText('Plan CHY 220 first (fall), or ask your advisor for a prerequisite exception.')
   await page.getByRole('button', { name: 'Register 1 course' }).click()
   const result = page.getByRole('status', { name: 'Result of the run' })

@@ -1,5 +1,10 @@
+import { randomUUID } from 'node:crypto'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import * as s from '../../server/db/schema'
+import type { RunResult } from '../../shared/contract/acts/student'
+import type { Place } from '../../shared/contract/views/student'
+import { Client, openAccounts } from '../load/client'
+import { emptyWeeks, freshStudents, lectureOf, lineUpAll } from '../load/students'
 import { db, expect, setClock, signIn, test, waypoint } from './college'
 
 /** The opening minute lived through: armed before it, with a crowd beside, on seats that are running out; and an offer that lapses. */
@@ -96,6 +101,48 @@ test('armed before the opening it goes by itself in the first moment, with the c
       { timeout: 30_000 })
       .toBeGreaterThan(20)
     expect(await db.select().from(s.seatPools).where(sql`taken + held > capacity`)).toEqual([])
+  })
+
+test('in a crowd the page tells the place in line, then what was registered, and the rest a little later or at once',
+  async ({ page }) => {
+    const [own, ...others] = await freshStudents(40, 330) as [number, ...number[]]
+    const { section, pool } = await lectureOf('LNG 140', 60)
+    const rows = await lineUpAll([own, ...others], 'LNG 140', [section])
+    const [name, ...names] = await openAccounts([own, ...others]) as [string, ...string[]]
+    const clients = await Promise.all(names.map(one => Client.signIn(one)))
+    await signIn(page, name)
+    await waypoint(page, 'Register')
+    const press = page.getByRole('button', { name: 'Register 1 course', exact: true })
+    await expect(press).toBeEnabled()
+    const keys = clients.map(() => randomUUID())
+    const pressOf = (i: number) => clients[i]!.json<RunResult>('POST', '~/registrations',
+      { term: TERM, key: keys[i], rowIds: [rows.get(clients[i]!.id)] })
+    const placeOf = async (i: number) => (await clients[i]!.json<Place>('GET', `~/registrations?key=${keys[i]}`)).before
+    const before = 8
+    const pressed: Promise<RunResult>[] = []
+    // Somebody holds the seats, so that all stand in line: a few before this page, many after it.
+    await db.transaction(async (tx) => {
+      await tx.execute(sql`SELECT id FROM seat_pools WHERE id = ${pool} FOR UPDATE`)
+      for (let i = 0; i < before; i++) pressed.push(pressOf(i))
+      await expect.poll(() => placeOf(before - 1)).not.toBeNull()
+      await press.click()
+      await expect(page.getByRole('button', { name: 'Registering…' })).toBeVisible()
+      await expect(page.getByRole('timer')).toHaveText(/^\d people before you in line.*Leave this page open\.$/)
+      for (let i = before; i < clients.length; i++) pressed.push(pressOf(i))
+      await expect.poll(() => placeOf(clients.length - 1)).toBeGreaterThan(before)
+      expect(await db.select().from(s.registrations).where(eq(s.registrations.student, own))).toEqual([])
+    })
+    const result = page.getByRole('status', { name: 'Result of the run' })
+    await expect(result).toContainText('1 of 1 registered')
+    await expect(result).toContainText('a little later, by themselves')
+    await result.getByText('Show it now').click()
+    await expect(result).not.toContainText('a little later')
+    await expect(page.getByRole('list', { name: 'Registered and waited for' })).toContainText('LNG 140')
+    for (const one of await Promise.all(pressed)) expect(one.rows[0]!.outcome).toBe('register')
+    const registered = await db.select().from(s.registrations).where(eq(s.registrations.section, section))
+    expect(registered.map(row => row.student).sort((a, b) => a - b)).toEqual([own, ...others].sort((a, b) => a - b))
+    expect((await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool)))[0]!.taken).toBe(40)
+    await emptyWeeks([own, ...others])
   })
 
 test('an offer that nobody takes lapses at its hour, and the page tells', async ({ page }) => {

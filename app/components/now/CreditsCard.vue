@@ -8,6 +8,7 @@ const catalog = useCatalogStore()
 const { today } = useNow()
 /** The chart is drawn when everything that can be acted on stands, and who goes on at once is not held up by it. */
 const CHART_AFTER_MS = 700
+const CreditChart = lazily(() => import('./CreditChart.vue'))
 const isIdle = ref(false)
 let waiting: ReturnType<typeof setTimeout> | undefined
 onMounted(() => waiting = setTimeout(() => requestIdleCallback(() => isIdle.value = true, { timeout: 2000 }), CHART_AFTER_MS))
@@ -28,7 +29,7 @@ const said = computed(() => finish.value ? `finish ${finish.value}` : `${formatC
     <h2>
       Credits by term <span class="second small">{{ said }}</span>
     </h2>
-    <div v-if="loads.length" class="chart-place"><LazyCreditChart v-if="isIdle" :loads="loads" /></div>
+    <div v-if="loads.length" class="chart-place"><CreditChart v-if="isIdle" :loads="loads" /></div>
     <p v-else class="second">The chart begins with the first course.</p>
   </section>
 </template>

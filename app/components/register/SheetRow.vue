@@ -38,10 +38,10 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
           <b>{{ sayFinding(finding).words }}</b>
         </p>
         <p>
-          <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">{{ sayFinding(finding).way }}</WordLink>
-          <AskException
+          <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">
+            {{ sayFinding(finding).way }}
+          </WordLink> <AskException
             v-if="exceptionOf(finding)"
-            class="ask"
             :asked="exceptionOf(finding)!"
             :label="'label' in finding ? finding.label : ''"
           />
@@ -90,7 +90,6 @@ li {
 }
 li:first-child { border-top: 0; }
 p { margin: 0 0 2px; }
-.ask { margin-left: 10px; }
 .order { display: flex; gap: 10px; }
 .outcome { display: grid; gap: 2px; justify-items: start; }
 .block :deep(.title) { white-space: normal; }

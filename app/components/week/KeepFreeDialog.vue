@@ -40,8 +40,9 @@ async function keepRead() {
   await keepAll(read.value!.blocks)
   read.value = null
 }
-async function add() {
-  await keep({ days: days.value, start: start.value, end: end.value, ...name.value.trim() ? { name: name.value.trim() } : {} })
+/** The hours stand in the week at once, and what is said of them there; the form has nothing to wait for. */
+function add() {
+  void keep({ days: days.value, start: start.value, end: end.value, ...name.value.trim() ? { name: name.value.trim() } : {} })
   name.value = ''
   open.value = false
 }

@@ -4,9 +4,9 @@ import { prerequisiteMap } from '@ridgeway/core/planning'
 import { programId } from '@ridgeway/core/requirements'
 import type { InjectionKey } from 'vue'
 
+interface Point { x: number, y: number }
 /** The size of a course on the map, in pixels. */
 export const NODE = { width: 104, height: 40 }
-interface Point { x: number, y: number }
 export type CourseMap = ReturnType<typeof createCourseMap>
 const MAP: InjectionKey<CourseMap> = Symbol('prerequisite map')
 

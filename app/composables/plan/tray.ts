@@ -20,12 +20,12 @@ export function usePlanTray() {
     (student.standing?.reports ?? []).flatMap(report =>
       report.areas.flatMap(area =>
         area.lines.filter(line => line.open > 0 && !line.setAside).flatMap((line): Chip[] => {
-          const ref = lineRef(report.code, line.id)
-          const chip = { program: report.code, line, ref, hue: area.hue }
+          const whole = lineRef(report.code, line.id)
+          const chip = { program: report.code, line, ref: whole, hue: area.hue }
           if (line.unfilled.length > 0)
             return line.unfilled.map(code => ({ ...chip, key: `${report.code}-${code}`, course: code, words: '' }))
-          const held = student.plan.placeholders.filter(place => place.line === ref).reduce((sum, place) => sum + place.credits, 0)
-          return held >= line.open ? [] : [{ ...chip, key: ref, course: null, words: sayLacking(line.lacking) }]
+          const held = student.plan.placeholders.filter(place => place.line === whole).reduce((sum, place) => sum + place.credits, 0)
+          return held >= line.open ? [] : [{ ...chip, key: whole, course: null, words: sayLacking(line.lacking) }]
         }),
       ),
     ),

@@ -1,4 +1,4 @@
-import type { Meeting, Section, Term, Weekday } from '@ridgeway/core/catalog'
+import { type Meeting, type Section, shiftDate, type Term, type Weekday } from '@ridgeway/core/catalog'
 import { expandMeeting, weekdayOf } from '@ridgeway/core/weeks'
 import { clockTime, DAY_NAMES } from '@ridgeway/words'
 import type { BundleView } from '#shared/contract/views/student'
@@ -35,9 +35,8 @@ function clashOf({ decision }: BundleView): string {
 
 /** The days of the week that begins on a Monday, with what is special about them. */
 export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDays'>): Record<Weekday, WeekDay> {
-  const at = (i: number) => new Date(Date.parse(`${monday}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10)
   return Object.fromEntries((['M', 'T', 'W', 'R', 'F', 'S', 'U'] as const).map((day, i) => {
-    const date = at(i)
+    const date = shiftDate(monday, i)
     const none = term.noClass.find(one => one.date === date)
     const moved = term.movedDays.find(one => one.date === date)
     return [day, { date, free: none !== undefined, note: none

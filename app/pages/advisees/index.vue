@@ -13,7 +13,8 @@ const toRead = computed(() => all.value.filter(row => !row.isWhole).length)
 useIntervalFn(() => toRead.value > 0 && void advising.load(), 700)
 onMounted(() => advising.leaveQueue())
 const headers = [
-  { title: 'Needs you for', key: 'need', value: 'urgency' },
+  // Pressed once, who needs most comes first, as the table stands by itself.
+  { title: 'Needs you for', key: 'need', value: 'urgency', sort: (a: number, b: number) => b - a },
   { title: 'Student', key: 'name' },
   { title: 'Since you looked', key: 'since', sortable: false },
   { title: 'Program', key: 'program' },

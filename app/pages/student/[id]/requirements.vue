@@ -11,8 +11,8 @@ const view = ref<View>('area')
 const opened = useOpened()
 const selected = computed({
   get: () => {
-    const [ref, item] = opened.value.split('@')
-    return ref?.includes('/') ? { ...parseLineRef(ref as LineRef), item: item ?? null } : null
+    const [line, item] = opened.value.split('@')
+    return line?.includes('/') ? { ...parseLineRef(line as LineRef), item: item ?? null } : null
   },
   set: next => opened.value = next ? `${lineRef(next.program, next.line)}${next.item ? `@${next.item}` : ''}` : '',
 })

@@ -47,6 +47,11 @@ export default withNuxt(
       'no-restricted-globals': ['error', ...['$fetch', 'fetch'].map(name => ({ name, message: 'Components never fetch; stores do.' }))],
     },
   },
+  { files: ['app/**/*.vue', 'app/**/*.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...['VariableDeclarator > Identifier.id', 'ArrayPattern > Identifier',
+      'VariableDeclarator > ObjectPattern > Property > Identifier.value'].map(selector => ({
+      selector: `${selector}[name=/^(ref|shallowRef|computed|watch|toRaw|nextTick|inject|provide)$/]`,
+      message: 'Vue\'s name for something else: a file that has it is not given Vue\'s own where it is served from its sources.' }))] } },
   // A page composes; what it needs more lines for is a component or a composable.
   { files: ['app/pages/**/*.vue'], rules: { 'max-lines': ['error', 120] } },
   {

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import { bundleWorker } from './tools/build/bundle-worker'
+import { bundleWorkers } from './tools/build/bundle-workers'
 import { contractNames } from './tools/build/contract-names'
 
 const FONT = 'atkinson-hyperlegible-next'
@@ -11,6 +11,18 @@ function quiet(level: string, log: { code?: string, id?: string }, tell: (level:
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', 'vuetify-nuxt-module', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  $development: {
+    // Without a rendering server Nuxt looks for that server's first file among the browser's, where it is not, unless built this way.
+    experimental: { viteEnvironmentApi: true },
+    // What is found on the way makes the page load again, in the middle of what one does there.
+    vite: { optimizeDeps: { include: ['@atlaskit/pragmatic-drag-and-drop-auto-scroll/element',
+      '@atlaskit/pragmatic-drag-and-drop-live-region', '@atlaskit/pragmatic-drag-and-drop/combine',
+      '@atlaskit/pragmatic-drag-and-drop/element/adapter', '@dagrejs/dagre', '@mdi/js', '@vueuse/core', 'echarts/charts',
+      'echarts/components', 'echarts/core', 'echarts/renderers', 'fflate', 'ical.js', 'jsonc-parser', 'luxon', 'minisearch', 'papaparse',
+      'vue-echarts', 'zod'] } },
+  },
+  // A server of our own around it: it stops as it is described in docs/operations.md.
+  $production: { nitro: { entry: fileURLToPath(new URL('./server/entry/node.ts', import.meta.url)), compressPublicAssets: true } },
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
   imports: {
@@ -35,10 +47,9 @@ export default defineNuxtConfig({
   routeRules: { '/favicon.svg': { headers: { 'cache-control': 'public, max-age=86400' } } },
   sourcemap: false,
   compatibilityDate: '2026-01-01',
-  // A server of our own around it: it stops as it is described in docs/operations.md.
-  nitro: { entry: fileURLToPath(new URL('./server/entry/node.ts', import.meta.url)), compressPublicAssets: true,
+  nitro: {
     // A thread of its own is a file of its own beside the server's.
-    hooks: { compiled: nitro => bundleWorker(nitro.options.output.serverDir) },
+    hooks: { compiled: nitro => bundleWorkers(nitro.options.output.serverDir) },
     publicAssets: [{ dir: `../node_modules/@fontsource-variable/${FONT}/files`, baseURL: '/fonts', maxAge: 365 * 86400 }],
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } } },
   // Many small files are many waits: what is less than this goes into a file with what it is used with.

@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
 import { Agent, request } from 'node:http'
 import { join } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
@@ -48,17 +49,19 @@ const CLEARLY_MS = 200
 /** Milliseconds that somebody has to have waited for the morning to tell how many can be served. */
 const BUSY_MS = 5000
 
-interface Pressed extends Served {
+interface Pressed extends Served, Listening {
   student: number
+  /** How often it was sent; the answers that told it to come again. */
   tries: number
+  told: string[]
   /** How often it looked at its place. */
   looks: number
   /** Milliseconds after which it was told to ask for what its page shows; 0 where that came with the answer. */
   later: number
-  /** Whether the page still heard of news when they left, null where it does not listen, and how much it heard, in bytes. */
-  alive: boolean | null
-  heard: number
 }
+
+/** Whether a page still heard of news when they left, null where it does not listen, why not, and how much it heard, in bytes. */
+interface Listening { alive: boolean | null, heard: number, ended: string }
 
 /**
  * An opening played against a running server: everybody presses once, in waves, as their own browser would, and tries again when told to.
@@ -82,7 +85,7 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
     await press(server.address, { agent: new Agent(), cookie: cookies.get(students[0]!)! }, students[0]!, [])
     const pages: number[] = []
     let over = false
-    const memory = watchMemory(server.address, await signInOf(server.address, 'edda'))
+    const cost = await watchCost(db, server.address, await signInOf(server.address, 'edda'))
     const probing = probe(server.address, cookies, students, pages, () => over)
     const began = performance.now() + OPENED.most
     const until = (moment: number) => wait(Math.max(0, moment - (performance.now() - began)))
@@ -101,13 +104,13 @@ export async function benchMorning(db: Direct, url: string): Promise<Figure[]> {
       await wait(Math.min(answer.later, STAYS_MS))
       if (answer.later > 0 && answer.later <= STAYS_MS) await readRest(server.address, student, { ...browser, agent: new Agent() })
       else await wait(STAYS_MS)
-      const { alive, heard } = page ?? { alive: null, heard: 0 }
+      const { alive, heard, ended } = page ?? { alive: null, heard: 0, ended: '' }
       listening.agent.destroy()
-      return { ...answer, alive, heard }
+      return { ...answer, alive, heard, ended }
     }))
     over = true
     await probing
-    return await figuresOf(db, pressed, pages, memory())
+    return await figuresOf(db, pressed, pages, await cost())
   }
   finally {
     await server.stop()
@@ -178,29 +181,50 @@ function openedAt(came: number, random: () => number): number {
 }
 
 /** What an open page hears: it listens from when it is opened until all is over. */
-function listenTo(address: string, student: number, { agent, cookie }: Browser): { alive: boolean, heard: number } {
-  const page = { alive: false, heard: 0 }
+function listenTo(address: string, student: number, { agent, cookie }: Browser): Omit<Listening, 'alive'> & { alive: boolean } {
+  const page = { alive: false, heard: 0, ended: 'not answered yet' }
+  const end = (why: string) => {
+    page.alive = false
+    page.ended = why
+  }
   const sent = request(`${address}/api/students/${student}/news?term=${TERM}`, { agent, headers: { cookie } }, (response) => {
     page.alive = response.statusCode === 200
+    page.ended = page.alive ? '' : `answered ${response.statusCode}`
     response.on('data', (part: Buffer) => { page.heard += part.length })
-    response.on('close', () => { page.alive = false })
+    response.on('close', () => end('ended by the server'))
   })
-  sent.on('error', () => { page.alive = false })
+  sent.on('error', (problem: NodeJS.ErrnoException) => end(`no connection: ${problem.code}`))
   sent.end()
   return page
 }
 
-/** Looks at what the server holds, until the call that tells the most, in megabytes. */
-function watchMemory(address: string, cookie: string): () => number {
-  let most = 0
+/** What a morning cost: megabytes that the server held at most, and seconds of a core that each of the three worked. */
+interface Cost { memory: number, cores: { server: number, database: number, askers: number } }
+
+/** Looks at what the server holds, and at what it, the database and this program work, until the call that tells it. */
+async function watchCost(db: Direct, address: string, cookie: string): Promise<() => Promise<Cost>> {
+  let memory = 0
   const agent = new Agent({ keepAlive: true })
-  const timer = setInterval(() => void ask(address, 'GET', '/api/metrics', { agent, cookie }).then(({ text }) => {
-    most = Math.max(most, Number(/^process_resident_memory_bytes (\S+)/m.exec(text)?.[1] ?? 0) / 1e6)
-  }), 5000)
-  return () => {
+  const read = async () => {
+    const { text } = await ask(address, 'GET', '/api/metrics', { agent, cookie })
+    const metric = (name: string) => Number(new RegExp(`^${name} (\\S+)`, 'm').exec(text)?.[1] ?? 0)
+    memory = Math.max(memory, metric('process_resident_memory_bytes') / 1e6)
+    return metric('process_cpu_seconds_total')
+  }
+  const [{ file }] = (await db.execute(sql`SELECT @@pid_file file`) as unknown as [[{ file: string }]])[0]
+  const ofDatabase = async () => {
+    // The fourteenth and fifteenth of what the system tells of a process, in hundredths of a second; its name may hold spaces.
+    const said = (await readFile(`/proc/${(await readFile(file, 'utf8')).trim()}/stat`, 'utf8')).split(') ')[1]!.split(' ')
+    return (Number(said[11]) + Number(said[12])) / 100
+  }
+  const ofThis = () => (process.cpuUsage().user + process.cpuUsage().system) / 1e6
+  const before = { server: await read(), database: await ofDatabase(), askers: ofThis() }
+  const timer = setInterval(() => void read(), 5000)
+  return async () => {
     clearInterval(timer)
+    const cores = { server: await read() - before.server, database: await ofDatabase() - before.database, askers: ofThis() - before.askers }
     agent.destroy()
-    return most
+    return { memory, cores }
   }
 }
 
@@ -214,6 +238,8 @@ Promise<{ status: number, text: string }> {
       const parts: Buffer[] = []
       response.on('data', (part: Buffer) => parts.push(part))
       response.on('end', () => done({ status: response.statusCode ?? 0, text: Buffer.concat(parts).toString() }))
+      // An answer that breaks off is none; after its end this says nothing more.
+      response.on('close', () => done({ status: 0, text: '' }))
     })
     sent.on('error', () => done({ status: 0, text: '' }))
     sent.end(body)
@@ -224,23 +250,27 @@ const press = (address: string, browser: Browser, student: number, rowIds: reado
   ask(address, 'POST', `/api/students/${student}/registrations${SHOWN}`, browser, JSON.stringify({ term: TERM, key, rowIds }))
 
 async function pressUntilAnswered(address: string, browser: Browser, student: number, rowIds: readonly number[], began: number,
-  came: number): Promise<Omit<Pressed, 'alive' | 'heard'>> {
+  came: number): Promise<Omit<Pressed, keyof Listening>> {
   const key = randomUUID()
+  const told: string[] = []
+  // A second connection of everybody who waits would be more files than this program may open: it is closed after each look.
+  const once = { ...browser, agent: new Agent() }
   let looks = 0
   for (let tries = 1; ; tries++) {
     const watching = new AbortController()
     const look = async (after: number): Promise<void> => {
       await wait(after, null, { signal: watching.signal })
       looks++
-      const { status, text } = await ask(address, 'GET', `/api/students/${student}/registrations?key=${key}`, browser)
+      const { status, text } = await ask(address, 'GET', `/api/students/${student}/registrations?key=${key}`, once)
       return look(status === 200 ? (JSON.parse(text) as Place).again : ASK_AGAIN_MS.at(-1)!)
     }
     look(PLACE_MS).catch(() => { /* it has its answer */ })
     const { status, text } = await press(address, browser, student, rowIds, key)
     watching.abort()
     const { later = 0 } = (status === 200 ? JSON.parse(text) : {}) as { later?: number }
-    if (status === 200) return { student, came, answered: performance.now() - began, tries, looks, later }
+    if (status === 200) return { student, came, answered: performance.now() - began, tries, told, looks, later }
     if (status !== 503 && status !== 0) throw new Error(`a press was answered ${status}: ${text.slice(0, 200)}`)
+    told.push(status === 0 ? 'no connection' : (JSON.parse(text) as { code: string }).code)
     await wait(ASK_AGAIN_MS[Math.min(tries, ASK_AGAIN_MS.length) - 1]!)
   }
 }
@@ -264,7 +294,7 @@ async function probe(address: string, cookies: ReadonlyMap<number, string>, stud
   }
 }
 
-async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[], memory: number): Promise<Figure[]> {
+async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonly number[], { memory, cores }: Cost): Promise<Figure[]> {
   const arrivals = pressed.map(one => one.came).sort((a, b) => a - b)
   const listening = pressed.filter(one => one.alive !== null)
   const alive = listening.filter(one => one.alive).length / listening.length
@@ -303,22 +333,35 @@ async function figuresOf(db: Direct, pressed: readonly Pressed[], pages: readonl
       reference: `p95 ${round(at(waits, 0.95))} s, longest ${round(Math.max(...waits) / 1000)} s; ${isBusy
         ? `on paper ${round(at(paper, 0.5))}, p95 ${round(at(paper, 0.95))} (${round(service.admit)} ms to let a press in, ${
           round(service.base)} + ${round(service.each)} a press for a transaction)`
-        : 'nobody stood in line for long: no paper'}; tried again ${pressed.filter(one => one.tries > 1).length}`, target: '', ok: null },
+        : 'nobody stood in line for long: no paper'}; tried again ${
+        pressed.filter(one => one.tries > 1).length}${counted(pressed.flatMap(one => one.told))}`, target: '', ok: null },
     { name: 'morning first come, first served', value: round(order.share * 100, 3), unit: '%', ratio: null,
       reference: `who wait though they came before somebody who has a seat of the section, by more than ${CLEARLY_MS} ms; by ${
-        round(order.longest)} ms at most`, target: '≤ 1', ok: order.share <= 0.01 },
+        round(order.longest)} ms at most; by when the server heard of it ${round(order.asHeard * 100, 3)} %, which was up to ${
+        round(order.heardLate)} ms later`, target: '≤ 1', ok: order.share <= 0.01 },
     { name: 'morning seats that are wrong', value: Number(wrong!.n), unit: '', ratio: null, reference: 'oversold, or not those registered',
       target: '0', ok: Number(wrong!.n) === 0 },
     { name: 'morning pages meanwhile', value: round(quantile(pages, 0.95)), unit: 'ms p95', ratio: null,
       reference: `median ${round(quantile(pages, 0.5))}, ${pages.length} files looked at, ${
         pages.filter(one => !Number.isFinite(one)).length} not answered`, target: '', ok: null },
     { name: 'morning pages that stayed alive', value: round(alive * 100, 3), unit: '%', ratio: null, reference: `of ${
-      listening.length} that listen to news and seats, of all that press; ${
+      listening.length} that listen to news and seats, of all that press${
+      counted(listening.filter(one => !one.alive).map(one => one.ended))}; ${
       round(listening.reduce((sum, one) => sum + one.heard, 0) / listening.length / 1000)} kB each; looked at their place ${
       round(pressed.reduce((sum, one) => sum + one.looks, 0) / pressed.length)} times each; the server holds ${round(memory)} MB`,
     target: '≥ 99', ok: alive >= 0.99 },
+    { name: 'morning seconds of a core', value: round(cores.server), unit: 's of the server', ratio: null,
+      reference: `database ${round(cores.database)} s, those who ask ${round(cores.askers)} s, all on two cores, for ${
+        round((Math.max(...pressed.map(one => one.answered)) + OPENED.most) / 1000)} s`, target: '', ok: null },
     ...drawn,
   ]
+}
+
+/** How often what was told, in brackets; nothing where nothing was. */
+function counted(told: readonly string[]): string {
+  const times = new Map<string, number>()
+  for (const one of told) times.set(one, (times.get(one) ?? 0) + 1)
+  return times.size === 0 ? '' : ` (${[...times].map(([one, n]) => `${one}: ${n}`).join(', ')})`
 }
 
 /** Milliseconds of the stretches in which what goes on is counted. */
@@ -371,18 +414,29 @@ function rateInLine(pressed: readonly Pressed[]): number {
   return busy === 0 ? 0 : served / busy
 }
 
+/** How well first come was first served, with how late the server heard of a press at most, all in milliseconds. */
+interface Order { share: number, longest: number, asHeard: number, heardLate: number }
+
 /**
  * Of those who wait for a section, how many came clearly before somebody who has a seat in it that is kept for nobody: seats that are kept
- * for a program are for its students, whenever they come.
+ * for a program are for its students, whenever they come. `asHeard` is the same by when the server heard of the presses.
  */
-async function overtaken(db: Direct, pressed: readonly Pressed[]): Promise<{ share: number, longest: number }> {
+async function overtaken(db: Direct, pressed: readonly Pressed[]): Promise<Order> {
+  interface Row { student: number, section: number, heard: string }
+  const of = async (text: string) => (await db.execute(sql.raw(text)) as unknown as [Row[]])[0]
+  const seated = await of('SELECT r.student, r.section, r.registered_at heard FROM registrations r JOIN seat_pools p ON p.id = r.pool '
+    + 'WHERE p.for_group IS NULL')
+  const waiting = await of('SELECT student, section, joined_at heard FROM waitlist_entries WHERE offer_until IS NULL')
+  const heard = new Map([...seated, ...waiting].map(row => [row.student, Date.parse(`${row.heard.replace(' ', 'T')}Z`)]))
   const came = new Map(pressed.map(one => [one.student, one.came]))
-  const of = async (text: string) => (await db.execute(sql.raw(text)) as unknown as [{ student: number, section: number }[]])[0]
-  const last = new Map<number, number>()
-  for (const { student, section } of await of('SELECT r.student, r.section FROM registrations r JOIN seat_pools p ON p.id = r.pool '
-    + 'WHERE p.for_group IS NULL'))
-    last.set(section, Math.max(last.get(section) ?? 0, came.get(student) ?? 0))
-  const by = (await of('SELECT student, section FROM waitlist_entries WHERE offer_until IS NULL'))
-    .map(({ student, section }) => (last.get(section) ?? 0) - (came.get(student) ?? 0))
-  return { share: by.length === 0 ? 0 : by.filter(one => one > CLEARLY_MS).length / by.length, longest: Math.max(0, ...by) }
+  const measure = (at: ReadonlyMap<number, number>) => {
+    const last = new Map<number, number>()
+    for (const { student, section } of seated) last.set(section, Math.max(last.get(section) ?? 0, at.get(student) ?? 0))
+    const by = waiting.map(({ student, section }) => (last.get(section) ?? 0) - (at.get(student) ?? 0))
+    return { share: by.length === 0 ? 0 : by.filter(one => one > CLEARLY_MS).length / by.length, longest: Math.max(0, ...by) }
+  }
+  const { share, longest } = measure(came)
+  // The clocks of the two begin at different moments: who was heard soonest was heard at once.
+  const late = [...heard].flatMap(([student, at]) => came.has(student) ? [at - came.get(student)!] : [])
+  return { share, longest, asHeard: measure(heard).share, heardLate: Math.max(0, ...late) - Math.min(...late) }
 }

@@ -5,6 +5,7 @@ import { loadDemo } from '../../demo/load'
 import { connect, type Database as Direct } from '../../server/db/connect'
 import { Database } from '../../server/db/database'
 import * as s from '../../server/db/schema'
+import { batchesOn } from '../../server/acts/batches'
 import { Lanes, lanesConnections } from '../../server/acts/lanes'
 import type { Looking } from '../../server/college/asked'
 import { dateIn, KeptCollege } from '../../server/college/college'
@@ -175,7 +176,7 @@ async function registerAll(db: Direct, kept: KeptCollege,
   const byStudent = new Map<number, number[]>()
   for (const row of rows) byStudent.set(row.student, [...byStudent.get(row.student) ?? [], row.id])
   const database = new Database(process.env.DATABASE_URL!, lanesConnections(size))
-  const lanes = new Lanes(database, (tx, stamp) => kept.at(tx, stamp), size)
+  const lanes = new Lanes(batchesOn(database, (tx, stamp) => kept.at(tx, stamp)), size)
   let complete = 0
   const runs = await throughput(RUNS, clients, async (i) => {
     const student = first + i

@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join, resolve } from 'node:path'
 
@@ -121,17 +121,17 @@ export const ensureModules = () =>
     writeFileSync(mark, lock)
   })
 
+const BUILT_FROM = 'app server shared packages tools/build nuxt.config.ts package-lock.json'
 /** Builds the server when a source file is newer than the last build. */
 export const ensureBuild = () =>
   alone('build', async () => {
-    const sources
-      = spawnSync('sh', ['-c',
-        'find app server shared packages nuxt.config.ts package-lock.json -type f -newer .output/nitro.json 2>/dev/null | head -1'], {
-        cwd: ROOT,
-        encoding: 'utf8',
-      }).stdout
+    const sources = spawnSync('sh', ['-c', `find ${BUILT_FROM} -type f -newer .output/nitro.json 2>/dev/null | head -1`],
+      { cwd: ROOT, encoding: 'utf8' }).stdout
     if (existsSync(join(ROOT, '.output/nitro.json')) && sources === '') return
+    const begun = new Date()
     await runLong('Building, about half a minute', bin('nuxt'), ['build'], { NODE_ENV: 'production' })
+    // What was changed while it was built may not be in it.
+    utimesSync(join(ROOT, '.output/nitro.json'), begun, begun)
   })
 
 export function freePort() {
@@ -198,8 +198,9 @@ export async function startDatabase(name, wantedPort = 0, options = []) {
 /**
  * How many times a server holds the socket on which it listens. Node takes one new connection from each in a turn of its loop, and in the
  * rush of an opening these turns are long: with one alone, people who come then wait for seconds before the server hears of them.
+ * In a morning of 20,000 thirty-two were too few.
  */
-const SOCKETS = 32
+const SOCKETS = 128
 /** Connections that may wait to be taken, as many as the system allows: with Node's 511 the first packets of a crowd are dropped. */
 const BACKLOG = 4096
 
@@ -219,11 +220,18 @@ function startListening(port, host, start) {
   })
 }
 
+/**
+ * How the engine keeps its memory: what nobody needs any more is let go of after the heap has grown by two fifths, not when it has doubled
+ * or more. A server of a college of 20,000 students then holds 360 instead of 530 megabytes at most while everybody's progress is worked
+ * out, for a tenth of that work's speed.
+ */
+const ENGINE = ['--max-semi-space-size=8', '--heap-growing-percent=40']
+
 /** The built server on a port, once it answers. Without a log it writes to this terminal. */
 export async function startServer({ databaseUrl, port, host = '127.0.0.1', demo, log = '', env = {} }) {
   const { openSync } = await import('node:fs')
   const out = log ? openSync(log, 'w') : 'inherit'
-  const child = await startListening(port, host, sockets => spawn('node', ['.output/server/index.mjs'], {
+  const child = await startListening(port, host, sockets => spawn('node', [...ENGINE, '.output/server/index.mjs'], {
     cwd: ROOT,
     stdio: ['ignore', out, out, ...sockets],
     env: {

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto'
 import { join, resolve } from 'node:path'
 import { withCleanUp } from './clean-up.mjs'
 import { CLIENT, GALERA, startCluster } from './cluster.mjs'
+import { startDeveloping } from './develop.mjs'
 import { bin, CHROMIUM, ensureBuild, ensureModules, ensurePackages, freePort, MARIADB, ROOT, run, startDatabase, startServer,
   STATE } from './machine.mjs'
 import { test } from './test.mjs'
@@ -10,6 +11,7 @@ import { test } from './test.mjs'
 const USAGE = `Ridgeway
   ./ridgeway demo [--large]  the demonstration college on this machine; or one of 20,000 students
   ./ridgeway cluster         the demonstration on three databases and two servers, one of which can be ended
+  ./ridgeway dev             the demonstration as one works on it: what is changed is there at once
   ./ridgeway test [name …]   every check: lint types unit server cluster browser
   ./ridgeway bench [name …] [--json]   figures with their references
   ./ridgeway cases FILE …        worked cases: files or folders; prints what does not hold
@@ -43,6 +45,22 @@ async function demo(fresh, large) {
       + 'All accounts and their stories are on the sign-in page. Ctrl+C stops everything.',
     )
     await new Promise(() => {})
+  })
+}
+
+/** The demonstration in a database of its own, served from the sources. */
+async function develop(fresh) {
+  ensurePackages(MARIADB)
+  await ensureModules()
+  await withCleanUp(async (onEnd) => {
+    const database = await startDatabase('dev')
+    onEnd(database.stop)
+    await database.create('ridgeway', fresh)
+    const databaseUrl = database.url('ridgeway')
+    run(bin('tsx'), ['tools/load-demo.ts'], { env: { DATABASE_URL: databaseUrl } })
+    const server = await startDeveloping({ databaseUrl, port: Number(process.env.PORT) || await freePort(), onEnd })
+    console.log(`\nRidgeway is at ${server.address}\nSign in as tamsin, hollis or edda; the password is larkmoor. Ctrl+C stops everything.`)
+    return await server.ended
   })
 }
 
@@ -186,6 +204,7 @@ const from = process.cwd()
 process.chdir(ROOT)
 const [command, ...args] = process.argv.slice(2)
 if (command === 'demo') await demo(args.includes('--fresh'), args.includes('--large'))
+else if (command === 'dev') await develop(args.includes('--fresh'))
 else if (command === 'test') await test(args)
 else if (command === 'bench') await bench(args)
 else if (command === 'cases') await cases(args)

@@ -21,27 +21,30 @@ export function checks() {
       took.push(`${name} ${minutes(Date.now() - start)}`)
     }
   }
+  /** Runs what writes a report; one that gives none, or ends badly without a failed test, counts as one failure. */
+  const report = async (name, run) => {
+    const file = reportOf(name)
+    rmSync(file, { force: true })
+    const status = await run()
+    if (!existsSync(file)) {
+      failed.push(`${name}: it gave no report`)
+      return
+    }
+    const found = readReport(JSON.parse(readFileSync(file, 'utf8')))
+    passed += found.passed
+    failed.push(...found.failed.map(words => `${name}: ${words}`))
+    if (status !== 0 && found.failed.length === 0) failed.push(`${name}: ended with ${status}, see above`)
+  }
   return {
     step,
+    report,
     /** A check that only ends well or not. */
     async single(name, run) {
       if (await step(name, run) === 0) passed++
       else failed.push(name)
     },
-    /** Runs a suite that writes a report; one that gives none, or ends badly without a failed test, counts as one failure. */
-    async suite(name, run) {
-      const file = reportOf(name)
-      rmSync(file, { force: true })
-      const status = await step(name, run)
-      if (!existsSync(file)) {
-        failed.push(`${name}: it gave no report`)
-        return
-      }
-      const found = readReport(JSON.parse(readFileSync(file, 'utf8')))
-      passed += found.passed
-      failed.push(...found.failed.map(words => `${name}: ${words}`))
-      if (status !== 0 && found.failed.length === 0) failed.push(`${name}: ended with ${status}, see above`)
-    },
+    /** Runs a suite that writes a report, and keeps how long it took. */
+    suite: (name, run) => step(name, () => report(name, run)),
     /** Prints what failed, what took how long, and the sums. True where everything passed and something was checked. */
     tell() {
       if (failed.length > 0) console.log(['\nFailed:', ...failed.map(words => `  ${words}`)].join('\n'))

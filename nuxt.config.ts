@@ -29,7 +29,7 @@ export default defineNuxtConfig({
     dirs: ['composables/**'],
     presets: [{ from: '@vueuse/core',
       imports: ['useTimestamp', 'useEventListener', 'useLocalStorage', 'useSessionStorage', 'useIntervalFn', 'useMediaQuery',
-        'usePreferredDark', 'watchDebounced',
+        'useOnline', 'usePreferredDark', 'watchDebounced',
         'useClipboard', 'useResizeObserver', 'useMutationObserver', 'useElementSize', 'useWindowSize'] }],
   },
   devtools: { enabled: false },

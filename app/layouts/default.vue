@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Look } from '~/composables/kit/theme'
 import { readEverything } from '#shared/contract/views/student'
+import { lazily } from '~/components/kit/lazily'
 import { look, toProblem, type Problem } from '~/composables/useApi'
 
 const session = useSessionStore()
@@ -18,6 +19,7 @@ const termName = computed(() => workingTerm.term?.name ?? (catalog.ready ? 'no t
 const termMenu = ref(false)
 const keysShown = ref(false)
 /** What is rarely opened is fetched when it is. */
+const KeyHelp = lazily(() => import('~/components/kit/KeyHelp.vue'))
 const keysWanted = ref(false)
 watch(keysShown, shown => keysWanted.value ||= shown)
 onMounted(() => catalog.load())
@@ -148,7 +150,7 @@ async function leave() {
     <PageNews />
     <main id="main" ref="main" tabindex="-1"><slot /></main>
     <TheFind v-if="inFile" />
-    <LazyKeyHelp v-if="keysWanted" v-model="keysShown" />
+    <KeyHelp v-if="keysWanted" v-model="keysShown" />
   </div>
 </template>
 

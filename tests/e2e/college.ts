@@ -1,15 +1,20 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import { connect } from '../../server/db/connect'
+import { whereItStands } from './where'
 
 export const { db, close } = connect(process.env.DATABASE_URL!, 4)
 
-/** Tests fail on anything that the browser complains about: an error in the console is an error. */
+/**
+ * Tests fail on anything that the browser complains about: an error in the console is an error. One that waited in vain until its time was
+ * up says how its page stands then.
+ */
 export const test = base.extend<{ complaints: string[] }>({
-  complaints: [async ({ page }, use) => {
+  complaints: [async ({ page }, use, info) => {
     const complaints: string[] = []
     page.on('pageerror', error => complaints.push(error.message))
     page.on('console', message => message.type() === 'error' && !/status of 4\d\d/.test(message.text()) && complaints.push(message.text()))
     await use(complaints)
+    if (info.status === 'timedOut') console.log(`The page of "${info.title}" ${await whereItStands(page)}`)
     expect(complaints).toEqual([])
   }, { auto: true }],
 })

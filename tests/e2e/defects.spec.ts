@@ -48,6 +48,23 @@ test('a picture whose code does not come while the connection is away comes when
   forgetCuts(complaints)
 })
 
+test('a drawer whose code does not come while the connection is away says so in its place, and opens when it is back', async (
+  { page, context, complaints },
+) => {
+  await signIn(page, 'joss')
+  await waypoint(page, 'Plan')
+  await expect(page.getByRole('grid', { name: 'Lanes by term' })).toBeVisible()
+  await page.waitForLoadState('networkidle')
+  await context.setOffline(true)
+  await page.getByRole('button', { name: 'Wishes and pace' }).click()
+  const late = page.getByText('This part of the page is on its way.')
+  await expect(late).toBeInViewport()
+  await context.setOffline(false)
+  await expect(page.getByRole('region', { name: 'Wishes and pace' })).toBeFocused()
+  await expect(late).toHaveCount(0)
+  forgetCuts(complaints)
+})
+
 test('signing out without a connection says that one is still signed in', async ({ page, context, complaints }) => {
   await signIn(page, 'joss')
   await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { termPhase } from '@ridgeway/core/catalog'
 import { formatCredits } from '@ridgeway/words'
+import { lazily } from '../kit/lazily'
 
 /** Credits by term as a picture; its place is kept while the drawing code comes, which what is to be done does not wait for. */
 const student = useStudentStore()

@@ -1,15 +1,23 @@
 <script setup lang="ts">
+import { lazily } from '../kit/lazily'
+
 /** The drawer of what is opened; each is fetched when it is first needed. */
+const HoldDrawer = lazily(() => import('./HoldDrawer.vue'))
+const CourseDrawer = lazily(() => import('./CourseDrawer.vue'))
+const ProblemDrawer = lazily(() => import('./ProblemDrawer.vue'))
+const TermDrawer = lazily(() => import('./TermDrawer.vue'))
+const WishesDrawer = lazily(() => import('./WishesDrawer.vue'))
+const DraftDrawer = lazily(() => import('./DraftDrawer.vue'))
 const catalog = useCatalogStore()
 const { panel, selected, heldPlace } = usePlan()
 const term = computed(() => panel.value?.kind === 'term' ? catalog.term(panel.value.id) : undefined)
 </script>
 
 <template>
-  <LazyHoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" />
-  <LazyCourseDrawer v-else-if="panel?.kind === 'tile' && selected && catalog.courses.has(selected.course)" :item="selected" />
-  <LazyProblemDrawer v-else-if="panel?.kind === 'problem'" :at="panel.id" />
-  <LazyTermDrawer v-else-if="term" :term="term" />
-  <LazyWishesDrawer v-else-if="panel?.kind === 'wishes'" />
-  <LazyDraftDrawer v-else-if="panel?.kind === 'draft'" />
+  <HoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" />
+  <CourseDrawer v-else-if="panel?.kind === 'tile' && selected && catalog.courses.has(selected.course)" :item="selected" />
+  <ProblemDrawer v-else-if="panel?.kind === 'problem'" :at="panel.id" />
+  <TermDrawer v-else-if="term" :term="term" />
+  <WishesDrawer v-else-if="panel?.kind === 'wishes'" />
+  <DraftDrawer v-else-if="panel?.kind === 'draft'" />
 </template>

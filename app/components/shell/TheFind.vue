@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { lazily } from '../kit/lazily'
+
 /**
  * Find over any page of a student's file, opened with a slash; and the sheet of a section, wherever one was pressed.
  * The address closes them on a step back; a dialog that stopped that step would leave the address behind.
  */
+const FindPanel = lazily(() => import('../find/FindPanel.vue'))
+const SectionSheet = lazily(() => import('../find/SectionSheet.vue'))
 const student = useStudentStore()
 const { value: opened, open, close } = useInAddress('find')
 const { value: section, open: openSection, close: closeSection } = useInAddress('section')
@@ -15,10 +19,10 @@ useGivesBack(isSheetOpen)
 
 <template>
   <v-dialog v-model="isFindOpen" class="find-dialog" aria-label="Find" :transition="false" :close-on-back="false" scrollable>
-    <LazyFindPanel @close="close()" @section="openSection($event.id)" />
+    <FindPanel @close="close()" @section="openSection($event.id)" />
   </v-dialog>
   <v-dialog v-model="isSheetOpen" max-width="820" aria-label="Section" :transition="false" :close-on-back="false" scrollable>
-    <LazySectionSheet :id="section" @close="closeSection()" />
+    <SectionSheet :id="section" @close="closeSection()" />
   </v-dialog>
 </template>
 

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { lineRef, type LineRef, parseLineRef } from '@ridgeway/core/record'
 import { formatCredits } from '@ridgeway/words'
+import { lazily } from '~/components/kit/lazily'
 
+const ProgressPictures = lazily(() => import('~/components/requirements/ProgressPictures.vue'))
+const LineDrawer = lazily(() => import('~/components/requirements/LineDrawer.vue'))
 const student = useStudentStore()
 const requirements = useRequirementsStore()
 type View = 'area' | 'term' | 'pictures'
@@ -81,8 +84,8 @@ const totals = computed(() => {
       <BelowTree />
     </template>
     <SuggestedTerms v-else-if="view === 'term'" />
-    <LazyProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
-    <LazyLineDrawer
+    <ProgressPictures v-else-if="major" :standing="student.standing!" :report="major" />
+    <LineDrawer
       v-if="selectedLine && view === 'area'"
       :line="selectedLine.line"
       :program="selectedLine.program"

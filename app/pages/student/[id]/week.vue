@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { Section, Weekday } from '@ridgeway/core/catalog'
 import type { BundleView } from '#shared/contract/views/student'
+import { lazily } from '~/components/kit/lazily'
 
+const ArrangeDrawer = lazily(() => import('~/components/week/ArrangeDrawer.vue'))
 const student = useStudentStore()
 const week = useWeekStore()
 const workingTerm = useWorkingTermStore()
@@ -96,7 +98,7 @@ async function pick(bundle: BundleView) {
       />
       <WeekList class="on-paper" :chosen="chosen" />
     </template>
-    <LazyArrangeDrawer v-if="week.courses && opened === 'arrangements'" @close="opened = ''" />
+    <ArrangeDrawer v-if="week.courses && opened === 'arrangements'" @close="opened = ''" />
     <KeepFreeDialog v-model="keepOpen" :drawn="drawn" />
     <UndoNotice v-model="offersUndo" :words="words" @undo="undo" />
     <UndoNotice v-model="together.offersUndo" :words="together.words" @undo="together.undo" />

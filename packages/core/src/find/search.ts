@@ -186,13 +186,13 @@ export function findSections(input: SearchInput): SearchResult {
       if (reason === search.hiddenFor) shown.push(candidate)
     }
   }
-  const courses = ordered(shown, search.sort ?? 'best', linesOf)
+  const sort = search.sort ?? 'best'
+  const courses = ordered(shown, sort, linesOf)
   return {
     courses: courses.slice(0, most).map(({ course, bundles }) => ({
       course: course.code, credits: chosenCredits(input.creditsOf(course.code), course),
       countsFor: countsFor(course, input.lines),
-      // Those that fit first.
-      bundles: bundles.sort((a, b) => ease(a) - ease(b) || compare(a.sections[0]!.label, b.sections[0]!.label)),
+      bundles: bundles.sort(WITHIN[sort]).map(one => one.found!),
     })),
     bundles: shown.length,
     courseCount: courses.length,
@@ -411,18 +411,19 @@ function wordsAway(input: SearchInput): SearchCounts['letGo'] {
 }
 
 /** A course among the results: how well it answers, and of its bundles the earliest hour, the easiest and the most seats. */
-interface Ordered { course: Course, score: number, earliest: number, easiest: number, seats: number, bundles: FoundBundle[] }
+interface Ordered { course: Course, score: number, earliest: number, easiest: number, seats: number, bundles: Candidate[] }
 
 /** Courses in order. */
 function ordered(shown: readonly Candidate[], sort: NonNullable<SectionSearch['sort']>, linesOf: (course: Course) => SearchLine[]) {
   const courses = new Map<CourseCode, Ordered>()
-  for (const { course, score, found, shape } of shown) {
+  for (const candidate of shown) {
+    const { course, score, found, shape } = candidate
     const one = courses.get(course.code) ?? { course, score: 0, earliest: 2000, easiest: 9, seats: 0, bundles: [] }
     one.score = Math.max(one.score, score)
     one.earliest = Math.min(one.earliest, shape.start)
     one.easiest = Math.min(one.easiest, ease(found!))
     one.seats = Math.max(one.seats, found!.seats)
-    one.bundles.push(found!)
+    one.bundles.push(candidate)
     courses.set(course.code, one)
   }
   const byCode = (a: { course: Course }, b: { course: Course }) => compare(a.course.code, b.course.code)
@@ -439,6 +440,15 @@ function ordered(shown: readonly Candidate[], sort: NonNullable<SectionSearch['s
 /** 0 where it could be registered as it is, then what another bundle or a free hour mends, then the rest. */
 const ease = ({ refusals, hits, registered, picked }: FoundBundle): number =>
   registered || picked ? 0 : refusals.length > 0 ? refusals.every(one => placeToMend(one) === 'week') ? 2 : 3 : hits.length > 0 ? 1 : 0
+/** The bundles of one course: in the order that was asked for where it is one of bundles, else those that fit first. */
+const byEase = (a: Candidate, b: Candidate) =>
+  ease(a.found!) - ease(b.found!) || compare(a.bundle.sections[0]!.label, b.bundle.sections[0]!.label)
+const WITHIN: Record<NonNullable<SectionSearch['sort']>, (a: Candidate, b: Candidate) => number> = {
+  best: byEase,
+  code: byEase,
+  time: (a, b) => a.shape.start - b.shape.start || byEase(a, b),
+  seats: (a, b) => b.found!.seats - a.found!.seats || byEase(a, b),
+}
 const compare = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
 
 function memo<K, V>(read: (key: K) => V): (key: K) => V {

@@ -48,19 +48,24 @@ test('a picture whose code does not come while the connection is away comes when
   forgetCuts(complaints)
 })
 
-test('a drawer whose code does not come while the connection is away says so in its place, and opens when it is back', async (
+test('a drawer whose code does not come while the connection is away says so in its place, and opens in its form when it is back', async (
   { page, context, complaints },
 ) => {
   await signIn(page, 'joss')
   await waypoint(page, 'Plan')
   await expect(page.getByRole('grid', { name: 'Lanes by term' })).toBeVisible()
   await page.waitForLoadState('networkidle')
+  // Also what the browser may have fetched already.
+  await page.route(/\.(js|css)$/, route => route.abort())
   await context.setOffline(true)
   await page.getByRole('button', { name: 'Wishes and pace' }).click()
   const late = page.getByText('This part of the page is on its way.')
   await expect(late).toBeInViewport()
+  await page.unrouteAll()
   await context.setOffline(false)
-  await expect(page.getByRole('region', { name: 'Wishes and pace' })).toBeFocused()
+  const drawer = page.getByRole('region', { name: 'Wishes and pace' })
+  await expect(drawer).toBeFocused()
+  await expect(drawer).toHaveCSS('position', 'sticky')
   await expect(late).toHaveCount(0)
   forgetCuts(complaints)
 })

@@ -22,7 +22,7 @@ export interface Instead {
 
 /**
  * Decides on a bundle as if what is given up for it were gone. `sections` are those of its course and of all that stays registered, with
- * their seats as they are.
+ * their seats as they are. Who keeps a section keeps the seat in it, whomever it is kept for.
  */
 export function decideInstead({ college, dossier, file, term, at, date, gone, asksGates = true }: Instead, row: LineUpRow,
   sections: readonly Section[]): RowDecision {
@@ -30,8 +30,11 @@ export function decideInstead({ college, dossier, file, term, at, date, gone, as
   const without: StudentFile = { ...file, record: file.record.filter(item =>
     !(item.term === term.code && item.state === 'registered' && courses.has(item.course))) }
   const stays = new Set(staysBeside(dossier, term.code, courses).map(one => one.section))
-  const free = sections.map((section): Section => ({ ...section, pools: section.pools.map(pool => ({ ...pool,
-    taken: pool.taken - gone.filter(one => one.pool === pool.id).length })) }))
+  const free = sections.map((section): Section => {
+    const mine = gone.find(one => one.section === section.id)
+    return { ...section, pools: section.pools.filter(pool => !mine || pool.id === mine.pool).map(pool => ({ ...pool,
+      forGroup: mine ? null : pool.forGroup, taken: pool.taken - gone.filter(one => one.pool === pool.id).length })) }
+  })
   const gates = asksGates ? gatesOf(dossier, college, term, without, at, null) : []
   const context = decisionContext(college, dossier, { file: without, gates, term, date }, free,
     free.filter(section => stays.has(section.id)))

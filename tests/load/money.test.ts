@@ -14,6 +14,8 @@ import { emptyWeeks, freshStudents, lectureOf, lineUpAll, TERM } from './student
 
 /** Money in the real database: what is charged, comes back, is paid and is voided, with everything sent more than once. */
 const COURSE = 'LNG 140'
+/** Seats that are kept for the program of whom they are tried with. */
+const KEPT_POOL = 9_000_001
 const url = process.env.DATABASE_URL!
 const own = new Database(url, 4)
 const kept = new KeptCollege()
@@ -117,6 +119,29 @@ describe('what is charged', () => {
     expect((await db.select().from(s.seatPools).where(eq(s.seatPools.id, pool)))[0]).toMatchObject({ taken: 1, held: 0 })
     const told = await db.select().from(s.ledger).where(and(eq(s.ledger.student, client.id), eq(s.ledger.action, 'change')))
     expect(told).toHaveLength(1)
+  })
+
+  it('keeps the seat that one has, also while one is free among those that are kept for one\'s program', async () => {
+    const { section, pool } = await lectureOf(COURSE, 5)
+    await db.update(s.sections).set({ gradingModes: ['letter', 'pass'] }).where(eq(s.sections.id, section))
+    await register(client, section)
+    const [mine] = await db.select({ code: s.programs.code }).from(s.studentPrograms)
+      .innerJoin(s.programs, eq(s.programs.id, s.studentPrograms.program)).where(eq(s.studentPrograms.student, client.id))
+    const kept = { id: KEPT_POOL, section, forGroup: mine!.code, capacity: 3, taken: 0, held: 0 }
+    const seats = async () => (await db.select().from(s.seatPools).where(eq(s.seatPools.section, section))).map(one => [one.id, one.taken])
+    await db.insert(s.seatPools).values(kept)
+    await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, TERM))
+    try {
+      const answer = await client.call('PUT', '~/registrations', { term: TERM, key: randomUUID(), course: COURSE, grading: 'pass' })
+      expect(answer.status).toBe(200)
+      expect(await seats()).toEqual([[pool, 1], [KEPT_POOL, 0]])
+      expect((await db.select().from(s.registrations).where(eq(s.registrations.section, section))).map(one => one.pool)).toEqual([pool])
+    }
+    finally {
+      await emptyWeeks([client.id])
+      await db.delete(s.seatPools).where(eq(s.seatPools.id, KEPT_POOL))
+      await db.update(s.terms).set({ sectionsVersion: sql`${s.terms.sectionsVersion} + 1` }).where(eq(s.terms.code, TERM))
+    }
   })
 })
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { termOrder } from '@ridgeway/core/catalog'
+import { shiftDate, termOrder } from '@ridgeway/core/catalog'
 import { formatCredits } from '@ridgeway/words'
 import { addTerm } from '#shared/contract/acts/office'
 import { call } from '~/composables/useApi'
@@ -34,8 +34,7 @@ watch([code, like], () => {
   // Fifty-two weeks a year keep the weekdays; a week more every sixth year or so keeps the season.
   const years = year - like.value.year
   const days = Math.round(years * 365.2425 / 7) * 7
-  const moved = (date: string) => new Date(Date.parse(date) + days * 86_400_000).toISOString().slice(0, 10)
-  for (const [key] of DATES) fresh.value[key] = moved(like.value[key])
+  for (const [key] of DATES) fresh.value[key] = shiftDate(like.value[key], days)
   fresh.value.loadCap = Number(formatCredits(like.value.loadCap))
   fresh.value.fullTime = Number(formatCredits(like.value.fullTime))
 }, { immediate: true })

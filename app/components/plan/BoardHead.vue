@@ -8,6 +8,7 @@ const workingTerm = useWorkingTermStore()
 const { board, columns, isPhone, isWide, showsEarlier, panel } = usePlan()
 const isWorking = (term: Term) => term.code === workingTerm.code
 const foldsAt = (term: Term) => term === board.pastColumns.value[0] && !isPhone.value
+const sayWorking = computed(() => isWide.value ? ' · working' : ' · working term')
 const nameOf = (term: Term) => isWide.value && term.season === 'summer' ? `Summer ${String(term.year).slice(2)}` : term.name
 </script>
 
@@ -30,7 +31,7 @@ const nameOf = (term: Term) => isWide.value && term.season === 'summer' ? `Summe
       <span v-if="student.plan.wishes.termsOff.includes(term.code)" class="small"> off</span>
       <span v-if="student.plan.termNotes[term.code]" class="small" :title="student.plan.termNotes[term.code]"> ✎</span>
       <br /><span class="second head-load"
-        >{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr{{ isWorking(term) ? ' · working term' : '' }}</span
+        >{{ formatCredits(board.load(term.code)?.credits ?? 0) }} cr{{ isWorking(term) ? sayWorking : '' }}</span
       >
     </div>
   </div>

@@ -11,13 +11,11 @@ interface Curve {
   kind: 'before' | 'beside' | 'after'
 }
 const curves = ref<Curve[]>([])
-const size = ref({ width: 0, height: 0 })
 
 function draw() {
   const board = props.board
   if (!board || !props.selected || !props.links) return curves.value = []
   const origin = board.getBoundingClientRect()
-  size.value = { width: board.scrollWidth, height: board.scrollHeight }
   const boxOf = (id: string) => {
     const tile = board.querySelector<HTMLElement>(`[data-item="${CSS.escape(id)}"]`)
     if (!tile) return null
@@ -52,13 +50,14 @@ useResizeObserver(() => props.board, draw)
 </script>
 
 <template>
-  <svg v-if="curves.length" class="curves" :width="size.width" :height="size.height" aria-hidden="true">
+  <svg v-if="curves.length" class="curves" aria-hidden="true">
     <path v-for="(curve, i) in curves" :key="i" :d="curve.path" :class="curve.kind" />
   </svg>
 </template>
 
 <style scoped>
-.curves { position: absolute; left: 0; top: 0; pointer-events: none; z-index: 1; }
+/* As large as what is in sight, drawn beyond it: as large as what it measured, it would keep the board as wide as it once was. */
+.curves { position: absolute; left: 0; top: 0; width: 100%; height: 100%; overflow: visible; pointer-events: none; z-index: 1; }
 path { fill: none; stroke: var(--act); stroke-width: 2; }
 .after { stroke-dasharray: 6 4; }
 .beside { stroke-dasharray: 1.5 4; stroke-linecap: round; }

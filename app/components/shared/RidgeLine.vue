@@ -57,6 +57,11 @@ useKey('waypoint', (event) => {
   background: var(--act); border-color: var(--act); border-radius: 1px; transform: rotate(45deg) translateY(-2px);
   width: 11px; height: 11px;
 }
+@media (min-width: 961px) and (max-width: 1090px) {
+  .waypoint { padding: 12px 0 0 8px; }
+  .name { font-size: 13px; }
+  .state { font-size: 11.5px; }
+}
 @media (max-width: 960px) {
   .ridge { max-width: none; }
 }

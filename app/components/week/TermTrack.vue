@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Term } from '@ridgeway/core/catalog'
+import { shiftDate, type Term } from '@ridgeway/core/catalog'
 import { mondayOf } from '@ridgeway/core/weeks'
 
 /** The weeks of the term with its sessions above: a week that is not like the others is marked, and pressing one shows its real dates. */
@@ -10,7 +10,7 @@ const at = (date: string) => (Date.parse(date) - Date.parse(first.value)) / (wee
 const first = computed(() => mondayOf(term.start))
 const weeks = computed(() => {
   const found: { monday: string, notes: string[] }[] = []
-  for (let day = first.value; day <= term.end; day = new Date(Date.parse(`${day}T00:00:00Z`) + 7 * 86_400_000).toISOString().slice(0, 10)) {
+  for (let day = first.value; day <= term.end; day = shiftDate(day, 7)) {
     const days = daysOfWeek(day, term)
     found.push({ monday: day, notes: Object.values(days).filter(one => one.note).map(one => `${longDate(one.date)} ${one.note}`) })
   }

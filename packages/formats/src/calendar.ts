@@ -1,6 +1,7 @@
 import ICAL from 'ical.js'
 import { ICalCalendar, ICalEventBusyStatus, ICalEventStatus } from 'ical-generator'
-import type { Course, Instant, LocalDate, Section, Site, Term, Weekday } from '@ridgeway/core/catalog'
+import { type Course, type Instant, type LocalDate, type Section, shiftDate, type Site, type Term, type Weekday }
+  from '@ridgeway/core/catalog'
 import { DAY_MINUTES, endOf, expandMeeting, toInstant, weekdayOf } from '@ridgeway/core/weeks'
 
 /** What stands in a student's calendar: classes with how firmly they are chosen, exams, and the dates of the term. */
@@ -42,7 +43,7 @@ export function writeCalendar({ name, zone, sites, courses, terms, at }: Calenda
       if (exam) add(exam.date, exam.start, endOf(exam), siteName(section.meetings[0]?.site ?? ''), ' – exam', 'exam')
     }
     for (const [id, date, what] of deadlinesOf(term))
-      calendar.createEvent({ id: `${term.code}-${id}@ridgeway`, stamp: at, start: date, end: dayAfter(date), allDay: true,
+      calendar.createEvent({ id: `${term.code}-${id}@ridgeway`, stamp: at, start: date, end: shiftDate(date, 1), allDay: true,
         summary: `${term.name}: ${what}`,
         busystatus: ICalEventBusyStatus.FREE })
   }
@@ -68,11 +69,9 @@ const deadlinesOf = (term: Term): [id: string, date: LocalDate, what: string][] 
   ['drop', term.dropBy, 'last day to drop without a record'], ['withdraw', term.withdrawBy, 'last day to withdraw'], ['end', term.end,
     'classes end'],
 ]
-const dayAfter = (date: LocalDate, days = 1): LocalDate =>
-  new Date(Date.parse(`${date}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10)
 /** A time of day that may lie after midnight. */
 const instantAfter = (date: LocalDate, minutes: number, zone: string) =>
-  toInstant(dayAfter(date, Math.floor(minutes / DAY_MINUTES)), minutes % DAY_MINUTES, zone)
+  toInstant(shiftDate(date, Math.floor(minutes / DAY_MINUTES)), minutes % DAY_MINUTES, zone)
 
 /** Hours that somebody is busy in every week of a term. */
 interface BusyBlock { days: Weekday[], start: number, end: number, name: string }

@@ -1,3 +1,4 @@
+import { shiftDate } from '../catalog/terms'
 import type { Section, TravelTime } from '../catalog/types'
 import { expandSection, type TermCalendar } from './meetings'
 
@@ -22,6 +23,5 @@ export function travelPerWeek(sections: readonly Section[], term: TermCalendar, 
 
 /** The Monday of the week of a date. */
 export function mondayOf(date: string): string {
-  const day = new Date(`${date}T00:00:00Z`)
-  return new Date(day.getTime() - ((day.getUTCDay() + 6) % 7) * 86_400_000).toISOString().slice(0, 10)
+  return shiftDate(date, -((new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7))
 }

@@ -60,6 +60,17 @@ test('a selected tile shows its slack in words and as a track; the head names th
   await expect(page.locator('.cell.track')).not.toHaveCount(1)
 })
 
+test('the board becomes as narrow as its window, also with curves on it', async ({ page }) => {
+  await page.setViewportSize({ width: 1600, height: 800 })
+  await signIn(page, 'tamsin')
+  await waypoint(page, 'Plan')
+  await page.locator('[data-item^="HYD310"]').click()
+  await expect(page.locator('.curves path')).not.toHaveCount(0)
+  await page.setViewportSize({ width: 1280, height: 800 })
+  const board = page.getByRole('grid', { name: 'Lanes by term' })
+  await expect.poll(() => board.evaluate(({ scrollWidth, clientWidth }) => scrollWidth - clientWidth)).toBe(0)
+})
+
 test('a term is planned by keyboard alone', async ({ page }) => {
   await signIn(page, 'ned')
   await expect(page.getByRole('heading', { name: 'Next on your path' })).toBeVisible()

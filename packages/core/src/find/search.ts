@@ -1,6 +1,6 @@
 import { remembered } from '../catalog/remembered'
 import type { Course, CourseCode, Credits, Delivery, Section, Weekday } from '../catalog/types'
-import { placeToMend, refusalsOf } from '../next/mend-week'
+import { refusalsOf } from '../next/mend-week'
 import type { LineRef } from '../record/ids'
 import { chosenCredits, type DecisionContext, type LineUpRow } from '../registration/decision'
 import { decideBeside } from '../registration/decide-run'
@@ -10,6 +10,7 @@ import { seatsFor } from '../registration/seats'
 import { breaksWish, type Wish } from '../weeks/arrange'
 import type { Bundle } from '../weeks/bundles'
 import { offerOf } from '../weeks/offer'
+import { inOrder, type SearchOrder } from './order'
 import { readText, type TextIndex } from './text'
 
 /** What is looked for among the sections of a term. A condition that is not set lets everything through. */
@@ -39,7 +40,7 @@ export interface SectionSearch {
   remembered?: boolean | undefined
   /** Shows what is not shown for one reason: see `hidden` of the counts. */
   hiddenFor?: string | undefined
-  sort?: 'best' | 'code' | 'time' | 'seats' | undefined
+  sort?: SearchOrder | undefined
 }
 export type Condition = Exclude<keyof SectionSearch, 'text' | 'sort' | 'from' | 'to' | 'hiddenFor'> | 'hours'
 const CONDITIONS: readonly Condition[] = ['lines', 'canTake', 'fits', 'seatsLeft', 'days', 'hours', 'sites', 'deliveries', 'sessions',
@@ -186,13 +187,12 @@ export function findSections(input: SearchInput): SearchResult {
       if (reason === search.hiddenFor) shown.push(candidate)
     }
   }
-  const sort = search.sort ?? 'best'
-  const courses = ordered(shown, sort, linesOf)
+  const courses = inOrder(shown, search.sort ?? 'best', most, linesOf)
   return {
     courses: courses.slice(0, most).map(({ course, bundles }) => ({
       course: course.code, credits: chosenCredits(input.creditsOf(course.code), course),
       countsFor: countsFor(course, input.lines),
-      bundles: bundles.sort(WITHIN[sort]).map(one => one.found!),
+      bundles: bundles.map(one => one.found!),
     })),
     bundles: shown.length,
     courseCount: courses.length,
@@ -409,47 +409,6 @@ function wordsAway(input: SearchInput): SearchCounts['letGo'] {
   const { bundles } = findSections({ ...input, search: { ...input.search, text: '' }, most: 0 })
   return bundles > 0 ? [{ condition: 'text', bundles }] : []
 }
-
-/** A course among the results: how well it answers, and of its bundles the earliest hour, the easiest and the most seats. */
-interface Ordered { course: Course, score: number, earliest: number, easiest: number, seats: number, bundles: Candidate[] }
-
-/** Courses in order. */
-function ordered(shown: readonly Candidate[], sort: NonNullable<SectionSearch['sort']>, linesOf: (course: Course) => SearchLine[]) {
-  const courses = new Map<CourseCode, Ordered>()
-  for (const candidate of shown) {
-    const { course, score, found, shape } = candidate
-    const one = courses.get(course.code) ?? { course, score: 0, earliest: 2000, easiest: 9, seats: 0, bundles: [] }
-    one.score = Math.max(one.score, score)
-    one.earliest = Math.min(one.earliest, shape.start)
-    one.easiest = Math.min(one.easiest, ease(found!))
-    one.seats = Math.max(one.seats, found!.seats)
-    one.bundles.push(candidate)
-    courses.set(course.code, one)
-  }
-  const byCode = (a: { course: Course }, b: { course: Course }) => compare(a.course.code, b.course.code)
-  const SORTS: Record<NonNullable<SectionSearch['sort']>, (a: Ordered, b: Ordered) => number> = {
-    best: (a, b) => Math.round((b.score - a.score) * 10) || Math.sign(linesOf(b.course).length) - Math.sign(linesOf(a.course).length)
-      || a.easiest - b.easiest,
-    code: byCode,
-    time: (a, b) => a.earliest - b.earliest,
-    seats: (a, b) => b.seats - a.seats,
-  }
-  return [...courses.values()].sort((a, b) => SORTS[sort](a, b) || byCode(a, b))
-}
-
-/** 0 where it could be registered as it is, then what another bundle or a free hour mends, then the rest. */
-const ease = ({ refusals, hits, registered, picked }: FoundBundle): number =>
-  registered || picked ? 0 : refusals.length > 0 ? refusals.every(one => placeToMend(one) === 'week') ? 2 : 3 : hits.length > 0 ? 1 : 0
-/** The bundles of one course: in the order that was asked for where it is one of bundles, else those that fit first. */
-const byEase = (a: Candidate, b: Candidate) =>
-  ease(a.found!) - ease(b.found!) || compare(a.bundle.sections[0]!.label, b.bundle.sections[0]!.label)
-const WITHIN: Record<NonNullable<SectionSearch['sort']>, (a: Candidate, b: Candidate) => number> = {
-  best: byEase,
-  code: byEase,
-  time: (a, b) => a.shape.start - b.shape.start || byEase(a, b),
-  seats: (a, b) => b.found!.seats - a.found!.seats || byEase(a, b),
-}
-const compare = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
 
 function memo<K, V>(read: (key: K) => V): (key: K) => V {
   const known = new Map<K, V>()

@@ -11,6 +11,10 @@ describe('how long answers took, from a histogram', () => {
     expect(timeOf(timed([]), 0.5)).toBeNull()
     expect(timeOf(timed([3, 4]), 0.5)).toBe(1)
   })
+  it('is at most the bound of its bucket, also where that is not a number that can be written exactly', () => {
+    expect(timeOf(timed(Array.from({ length: 57 }, () => 0.001)), 1)).toBe(0.01)
+    expect(timeOf(timed(Array.from({ length: 57 }, () => 0.02)), 1)).toBe(0.05)
+  })
   it('lies in the same bucket as the true quantile, and never falls with the share', () => {
     fc.assert(fc.property(fc.array(fc.double({ min: 0.0001, max: 1, noNaN: true }), { minLength: 1, maxLength: 60 }),
       fc.double({ min: 0.01, max: 1, noNaN: true }), fc.double({ min: 0.01, max: 1, noNaN: true }), (times, a, b) => {

@@ -17,5 +17,5 @@ export function timeOf({ bounds, upTo, count }: Timed, share: number): number | 
   if (at < 0) return bounds.at(-1) ?? null
   const [low, below] = at === 0 ? [0, 0] : [bounds[at - 1]!, upTo[at - 1]!]
   const here = upTo[at]! - below
-  return here === 0 ? bounds[at]! : low + (bounds[at]! - low) * (wanted - below) / here
+  return here === 0 ? bounds[at]! : Math.min(bounds[at]!, low + (bounds[at]! - low) * (wanted - below) / here)
 }

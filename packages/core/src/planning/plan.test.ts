@@ -71,12 +71,8 @@ describe('operations', () => {
   it('the difference of two plans makes one of the other', () => {
     fc.assert(fc.property(anySequence, anySequence, (one, other) => {
       const [from, to] = [apply(EMPTY_PLAN, one), apply(EMPTY_PLAN, other)]
-      // Where two courses would change places in one term, some order of single steps may not exist; every other pair is reached.
-      const swaps = to.entries.some(entry =>
-        from.entries.some(old => old.id !== entry.id && old.course === entry.course && old.term === entry.term),
-      )
       const reached = applyAll(from, operationsBetween(from, to))
-      if (!swaps) expect(typeof reached === 'string' ? reached : shape(reached)).toEqual(shape(to))
+      expect(typeof reached === 'string' ? reached : shape(reached)).toEqual(shape(to))
     }), { numRuns: 300 })
   })
 })

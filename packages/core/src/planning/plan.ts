@@ -201,12 +201,22 @@ export function inverseOperation(before: Plan, operation: PlanOperation): PlanOp
   }
 }
 
-/** The operations that make one plan of the other: what to take out, to move, to change and to place, in that order. */
+/**
+ * The operations that make one plan of the other: what to take out, to move, to change and to place, in that order. Each can be done after
+ * those before it: what stands where another entry of its course is to stand is taken out first, and placed anew.
+ */
 export function operationsBetween(from: Plan, to: Plan): PlanOperation[] {
   const operations: PlanOperation[] = []
   const old = new Map([...from.entries, ...from.placeholders].map(one => [one.id, one]))
   const now = new Set([...to.entries, ...to.placeholders].map(one => one.id))
-  for (const id of old.keys()) if (!now.has(id)) operations.push({ kind: 'remove', entry: id })
+  const standsAt = new Map(to.entries.map(entry => [`${entry.course} ${entry.term}`, entry.id]))
+  const isInTheWay = (one: PlanEntry | Placeholder) => 'course' in one
+    && (standsAt.get(`${one.course} ${one.term}`) ?? one.id) !== one.id
+  for (const [id, one] of old) {
+    if (now.has(id) && !isInTheWay(one)) continue
+    operations.push({ kind: 'remove', entry: id })
+    old.delete(id)
+  }
   for (const one of [...to.entries, ...to.placeholders]) {
     const entry = one.id
     const was = old.get(entry)

@@ -22,9 +22,12 @@ export const useArrangeStore = defineStore('arrange', () => {
   /** Places held in the working term, with what could fill them, and those that are left as they are. */
   const places = shallowRef<OpenPlace[]>([])
   const leftOpen = ref<string[]>([])
+  const isOf = useFileAndTerm()
+  const readings = useReadings<OpenPlace[]>(answer => places.value = answer)
   async function loadPlaces() {
+    const of = isOf.value
     try {
-      places.value = await readPlaces()
+      await readings.read(readPlaces, () => of === isOf.value)
     }
     catch (error) {
       failed.value = `What could fill the places that are held could not be read: ${toProblem(error).title} The courses are arranged

@@ -29,21 +29,23 @@ export const useFindStore = defineStore('find', () => {
   const most = ref(FIRST)
   const compared = shallowRef<FoundBundle[]>([])
 
+  const isOf = useFileAndTerm()
   /** Answers are taken in the order of their questions: a late one of an earlier question says nothing any more. */
   let asked = 0
   async function run() {
     if (!student.state || !workingTerm.code) return
     const mine = ++asked
+    const of = isOf.value
     busy.value = true
     try {
       const answer = await look(findView, { term: workingTerm.code, search: JSON.stringify(search.value), most: most.value },
         { id: student.state.id })
-      if (mine !== asked) return
+      if (mine !== asked || of !== isOf.value) return
       answered.value = answer
       failed.value = null
     }
     catch (error) {
-      if (mine === asked) failed.value = toProblem(error)
+      if (mine === asked && of === isOf.value) failed.value = toProblem(error)
     }
     if (mine === asked) busy.value = false
   }
@@ -61,7 +63,6 @@ export const useFindStore = defineStore('find', () => {
     to: undefined,
     sites: undefined, deliveries: undefined, sessions: undefined, subjects: undefined, levels: undefined, instructor: undefined,
     group: undefined, hiddenFor: undefined, remembered: undefined })
-  const isOf = () => `${student.state?.id} ${workingTerm.code}`
   // Another student or another term: what was found there says nothing here.
   watch(isOf, () => {
     answered.value = null

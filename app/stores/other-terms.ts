@@ -10,16 +10,20 @@ export const useOtherTermsStore = defineStore('other-terms', () => {
   const results = ref<Record<string, RunResult>>({})
   const problems = ref<Record<string, Problem>>({})
 
+  const isOf = useFileAndTerm()
+  const readings = useReadings<OtherTerm[]>(answer => sheets.value = answer)
   async function load() {
-    if (!student.state) return
+    const { state } = student
+    if (!state) return
+    const of = isOf.value
     try {
-      sheets.value = await look(readOtherTerms, { term: workingTerm.code }, { id: student.state.id })
+      await readings.read(() => look(readOtherTerms, { term: workingTerm.code }, { id: state.id }), () => of === isOf.value)
     }
     catch {
       // What stands beside is read again with the next change; the page's own sheet tells of a lost connection.
     }
   }
-  watch([() => student.state?.id, () => workingTerm.code], () => {
+  watch(isOf, () => {
     sheets.value = []
     results.value = {}
     problems.value = {}
@@ -31,27 +35,34 @@ export const useOtherTermsStore = defineStore('other-terms', () => {
   /** Presses of which the answer was lost are sent again as the same press. */
   const pending = new Map<string, string>()
   async function register() {
+    const of = isOf.value
     for (const { term, rows } of open.value) {
+      // Whoever has turned to another file meanwhile presses nothing there.
+      if (of !== isOf.value) return
       const rowIds = rows.map(row => row.rowId)
       const what = `${term} ${rowIds.join()}`
       const key = pending.get(what) ?? crypto.randomUUID()
       pending.set(what, key)
       try {
-        results.value = { ...results.value, [term]: await student.send(registerRows, { term, key, rowIds }) }
+        const result = await student.send(registerRows, { term, key, rowIds })
         pending.delete(what)
+        if (of !== isOf.value) return
+        results.value = { ...results.value, [term]: result }
         problems.value = Object.fromEntries(Object.entries(problems.value).filter(([code]) => code !== term))
       }
       catch (error) {
         const problem = toProblem(error)
-        problems.value = { ...problems.value, [term]: problem }
         if (problem.status > 0 && problem.status < 500) pending.delete(what)
+        if (of !== isOf.value) return
+        problems.value = { ...problems.value, [term]: problem }
       }
     }
     await load()
   }
   async function accept(term: string) {
+    const of = isOf.value
     const problem = await student.act(acceptTerms, { term })
-    if (problem) problems.value = { ...problems.value, [term]: problem }
+    if (problem && of === isOf.value) problems.value = { ...problems.value, [term]: problem }
     await load()
   }
   return { sheets, results, problems, open, willRegister, load, register, accept }

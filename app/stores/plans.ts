@@ -1,6 +1,7 @@
 import { EMPTY_PLAN, operationsBetween, type Plan } from '@ridgeway/core/planning'
 import { linesOfProgram } from '@ridgeway/core/requirements'
 import { type ReadPlan, readPlanCsv, readPlanJson } from '@ridgeway/formats'
+import type { z } from 'zod'
 import { changePlan, comment as addComment, makePlan } from '#shared/contract/acts/student'
 import { type PlanHead, readPlan } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
@@ -29,12 +30,14 @@ export const usePlansStore = defineStore('plans', () => {
     }
   }
 
+  /** Makes a plan and opens it, unless another file is opened by then. */
+  async function makeAndOpen(wish: z.input<typeof makePlan['input']>) {
+    const of = student.state?.id
+    const head = await student.send(makePlan, wish)
+    if (student.state?.id === of) await student.openPlan(head.id)
+  }
   /** Makes a plan, empty or as a copy, and opens it. */
-  const make = (name: string, copyOf: number | null) =>
-    attempt(async () => {
-      const head = await student.send(makePlan, { name, copyOf })
-      await student.openPlan(head.id)
-    })
+  const make = (name: string, copyOf: number | null) => attempt(() => makeAndOpen({ name, copyOf }))
   const change = (id: number, wish: { name?: string, current?: true, deleted?: boolean }) => student.send(changePlan, wish, id)
   const rename = (id: number, name: string) => attempt(() => change(id, { name }))
   const makeCurrent = (id: number) => attempt(() => change(id, { current: true }))
@@ -42,7 +45,7 @@ export const usePlansStore = defineStore('plans', () => {
     attempt(async () => {
       await change(plan.id, { deleted: true })
       deleted.value = plan
-      if (student.state!.plan.id === plan.id) await student.openPlan(null)
+      if (student.state?.plan.id === plan.id) await student.openPlan(null)
     })
   const restore = () =>
     attempt(async () => {
@@ -71,10 +74,7 @@ export const usePlansStore = defineStore('plans', () => {
   }
   /** Keeps a plan that was read as one more plan, whole or not at all, and opens it. */
   const keep = (name: string, plan: Plan) =>
-    attempt(async () => {
-      const head = await student.send(makePlan, { name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) })
-      await student.openPlan(head.id)
-    })
+    attempt(() => makeAndOpen({ name, copyOf: null, operations: operationsBetween(EMPTY_PLAN, plan) }))
 
   /** What is being written and not yet sent, about each course, term or plan: turning to another keeps it. */
   const unsent = ref<Record<string, string>>({})

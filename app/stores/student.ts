@@ -69,15 +69,16 @@ export const useStudentStore = defineStore('student', () => {
     }
     return read(id)
   }
+  const readings = useReadings(take)
   async function read(id: number): Promise<void> {
     const plan = wanted.value
+    const term = workingTerm.code
+    // Another term, or another plan of the file, was turned to meanwhile: what was asked for before says nothing any more.
+    const stillAsked = () => id === opened && term === workingTerm.code && (state.value?.id !== id || wanted.value === plan)
     try {
-      const fresh = await look(readStudent, { term: workingTerm.code, ...(plan === null ? {} : { plan }) }, { id })
-      // Another plan of the file was turned to meanwhile: what was asked for before says nothing any more.
-      if (id === opened && (state.value?.id !== id || wanted.value === plan)) take(fresh)
+      await readings.read(() => look(readStudent, { term, ...(plan === null ? {} : { plan }) }, { id }), stillAsked)
     }
     catch (error) {
-      if (id !== opened) return
       const problem = toProblem(error)
       // The plan looked at is gone: back to the current one.
       if (problem.code === 'plan-unknown' && wanted.value !== null) {
@@ -303,29 +304,35 @@ export const useStudentStore = defineStore('student', () => {
   const showing = new Set<FileView>()
   const changed = shallowRef<Changed>({})
 
-  /** Does an act on the opened file; one press, one answer, which holds the views that it changed. Throws what went wrong. */
+  /**
+   * Does an act on the opened file, or on the one that was open when it was begun; one press, one answer, which holds the views that it
+   * changed. Throws what went wrong.
+   */
   async function send<Input extends z.ZodType, Output extends z.ZodType>(act: Act<Input, Output>, input: z.input<Input>,
-    onPlan?: number): Promise<z.output<Output>> {
-    const { id } = state.value!
+    onPlan?: number, id = state.value!.id): Promise<z.output<Output>> {
     const plan = wanted.value
+    const term = workingTerm.code
     const { answer, views, later } = await call(act, input, { id, ...(onPlan ? { plan: onPlan } : {}),
-      shown: { term: workingTerm.code, show: ['student', ...showing], ...(plan === null ? {} : { plan }) } })
+      shown: { term, show: ['student', ...showing], ...(plan === null ? {} : { plan }) } })
+    if (id !== state.value?.id) return answer
     if (later) {
       behind.putOff(later)
       return answer
     }
     if (behind.isBehind.value) behind.doNow()
-    if (state.value?.id === id && wanted.value === plan) {
-      if (views.student?.plan.id === state.value.plan.id) take(views.student)
-      else if (act.changes.includes('student')) await reload()
+    const isSame = term === workingTerm.code && plan === wanted.value
+    if (isSame && views.student?.plan.id === state.value.plan.id) {
+      if (readings.given(views.student)) void reload()
     }
-    if (act.changes.includes('week')) changed.value = views
+    else if (act.changes.includes('student')) await reload()
+    if (act.changes.includes('week')) changed.value = term === workingTerm.code ? views : {}
     return answer
   }
   /** As `send`; gives what went wrong, or null. */
-  async function act<Input extends z.ZodType>(declared: Act<Input>, input: z.input<Input>, onPlan?: number): Promise<Problem | null> {
+  async function act<Input extends z.ZodType>(declared: Act<Input>, input: z.input<Input>, onPlan?: number,
+    id?: number): Promise<Problem | null> {
     try {
-      await send(declared, input, onPlan)
+      await send(declared, input, onPlan, id)
       return null
     }
     catch (error) {

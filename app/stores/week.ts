@@ -3,6 +3,7 @@ import type { z } from 'zod'
 import { chooseBundles, keepInMind, keepWishes as sendWishes, register as registerRows, type RunResult, setRow, shareWeek }
   from '#shared/contract/acts/student'
 import type { Wish } from '@ridgeway/core/weeks'
+import { sayTerm } from '@ridgeway/words'
 import type { FileView } from '#shared/contract/define'
 import { type BundleView, dryRun, type Place, readPlace, readWeek, type Sheet, type Week } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
@@ -10,6 +11,9 @@ import { look, toProblem, type Problem } from '~/composables/useApi'
 /** Milliseconds until the first look at the place in line, and after which a press without an answer asks again. */
 const PLACE_MS = 1500
 const ASK_AGAIN_MS = [1000, 2000, 4000, 8000]
+
+/** A bundle for a course with its backups in order; no sections take the course's choice out. Backups left out stay as they are. */
+export interface Chosen { course: string, sectionIds: number[], backups?: number[][] }
 
 /** Bundles and decisions of the working term, and the run itself. */
 export const useWeekStore = defineStore('week', () => {
@@ -33,21 +37,22 @@ export const useWeekStore = defineStore('week', () => {
   const clearFailure = () => {
     if (!pending) failed.value = null
   }
-  const at = () => ({ id: student.state!.id })
+  const isOf = useFileAndTerm()
+  /** The opened file and term: what is begun for them is done for them, whatever is opened meanwhile. */
+  const at = () => ({ id: student.state!.id, term: workingTerm.code })
 
   /** Whose week of which term is kept here. */
   let keptFor = ''
   /** What is kept of another student or term goes. */
   function turnToOpened() {
-    const key = `${student.state?.id} ${workingTerm.code}`
-    if (key !== keptFor) {
+    if (isOf.value !== keptFor) {
       readCourses.value = null
       readRows.value = null
       wishes.value = []
       shortlist.value = []
       shared.value = null
     }
-    keptFor = key
+    keptFor = isOf.value
   }
   /** A page shows these views of the opened file. */
   function open(...views: FileView[]) {
@@ -68,28 +73,29 @@ export const useWeekStore = defineStore('week', () => {
     shortlist.value = week.shortlist
     shared.value = week.shared
     // What is still on its way is newer.
-    if (!sending) wishes.value = week.wishes
+    if (!unsent.has(isOf.value)) wishes.value = week.wishes
   }
-  async function load() {
+  const weeks = useReadings(take)
+  const sheets = useReadings<Sheet>(answer => readRows.value = answer)
+  /** Reads something of the opened file and term; an answer about others, however late it comes, is none, and neither is a failure. */
+  async function read<T>({ read: readAnew }: ReturnType<typeof useReadings<T>>, ask: (of: ReturnType<typeof at>) => Promise<T>) {
+    const of = isOf.value
+    const isStill = () => of === isOf.value
+    try {
+      await readAnew(() => ask(at()), isStill)
+      if (isStill()) clearFailure()
+    }
+    catch (error) {
+      failed.value = toProblem(error)
+    }
+  }
+  function load() {
     student.showing.add('week')
-    try {
-      take(await look(readWeek, { term: workingTerm.code }, at()))
-      clearFailure()
-    }
-    catch (error) {
-      failed.value = toProblem(error)
-    }
+    return read(weeks, ({ id, term }) => look(readWeek, { term }, { id }))
   }
-
-  async function loadSheet() {
+  function loadSheet() {
     student.showing.add('sheet')
-    try {
-      readRows.value = await look(dryRun, { term: workingTerm.code }, at())
-      clearFailure()
-    }
-    catch (error) {
-      failed.value = toProblem(error)
-    }
+    return read(sheets, ({ id, term }) => look(dryRun, { term }, { id }))
   }
   /** A row of the run sheet with the seats as they are now; one that has another way when it is full is read again. */
   function rowNow(row: RowDecision): RowDecision {
@@ -109,42 +115,40 @@ export const useWeekStore = defineStore('week', () => {
 
   /** An act answers with what it changed; what is open and was not answered is read. */
   watch(() => student.changed, ({ week, sheet: rows }) => {
-    if (week) take(week)
-    else if (student.showing.has('week')) void load()
-    if (rows) readRows.value = rows
-    else if (student.showing.has('sheet')) void loadSheet()
+    if (week ? weeks.given(week) : student.showing.has('week')) void load()
+    if (rows ? sheets.given(rows) : student.showing.has('sheet')) void loadSheet()
   })
 
-  /** Chooses bundles, all of them or none; no sections take a course's choice out. */
-  async function choose(...choices: { course: string, sectionIds: number[] }[]): Promise<Problem | null> {
+  /** Chooses bundles, all of them or none. */
+  const choose = (...choices: Chosen[]) => chooseAt(at(), choices)
+  async function chooseAt({ id, term }: ReturnType<typeof at>, choices: Chosen[]): Promise<Problem | null> {
+    const of = isOf.value
     try {
-      await student.send(chooseBundles, { term: workingTerm.code, choices })
+      await student.send(chooseBundles, { term, choices }, undefined, id)
       return null
     }
     catch (error) {
-      const problem = toProblem(error)
-      await load()
-      return problem
+      if (of === isOf.value) await load()
+      return toProblem(error)
     }
   }
 
-  /** Wishes are kept as they are changed, the last of them last, however fast they change. */
-  let sending = false
-  let waiting: Wish[] | null = null
+  /** Wishes that are not kept yet, by file and term: each is kept as it is changed, the last of them last, however fast they change. */
+  const unsent = new Map<string, Wish[]>()
   async function keepWishes(next: Wish[]) {
     wishes.value = next
-    waiting = next
-    if (sending) return
-    sending = true
+    const of = isOf.value
+    const { id, term } = at()
+    const isOnItsWay = unsent.has(of)
+    unsent.set(of, next)
+    if (isOnItsWay) return
     let problem: Problem | null = null
-    while (waiting && !problem) {
-      const now: Wish[] = waiting
-      waiting = null
-      problem = await student.act(sendWishes, { term: workingTerm.code, wishes: now as never })
+    for (let sent: Wish[] | undefined; !problem && sent !== unsent.get(of);) {
+      sent = unsent.get(of)
+      problem = await student.act(sendWishes, { term, wishes: sent as never }, undefined, id)
     }
-    sending = false
-    waiting = null
-    if (!problem) return
+    unsent.delete(of)
+    if (!problem || of !== isOf.value) return
     failed.value = problem
     await load()
   }
@@ -160,27 +164,36 @@ export const useWeekStore = defineStore('week', () => {
 
   async function register(rowIds: number[]) {
     if (running.value) return
-    const press = { student: student.state!.id, term: workingTerm.code, rowIds }
+    const { id, term } = at()
+    const press = { student: id, term, rowIds }
     const isSame = pending?.student === press.student && pending.term === press.term && pending.rowIds.join() === rowIds.join()
     await send(isSame ? pending! : { ...press, key: crypto.randomUUID() })
   }
   async function send(press: NonNullable<typeof pending>) {
-    const { term, key, rowIds } = press
+    const { student: id, term, key, rowIds } = press
+    const of = `${id} ${term}`
     running.value = true
     clearTimeout(asksAgain)
-    const watching = watchPlace(key)
+    const watching = watchPlace(id, key)
     try {
-      result.value = await student.send(registerRows, { term, key, rowIds })
-      if (student.isBehind) leaveOut(result.value)
+      const done = await student.send(registerRows, { term, key, rowIds }, undefined, id)
       pending = null
-      failed.value = null
       asked = 0
+      if (of === isOf.value) {
+        result.value = done
+        if (student.isBehind) leaveOut(done)
+        failed.value = null
+      }
+      // On the page of another term there is no room for all of it.
+      else if (id === student.state?.id)
+        student.notice = `${sayTerm(term)}: ${registeredOf(done)} of ${count(done.rows.length, 'course')} registered.`
     }
     catch (error) {
-      failed.value = toProblem(error)
-      pending = failed.value.status === 0 || failed.value.status >= 500 ? press : null
+      const problem = toProblem(error)
+      if (of === isOf.value) failed.value = problem
+      pending = problem.status === 0 || problem.status >= 500 ? press : null
       // Whoever pressed learns what became of it: the same press asks again by itself, at longer and longer intervals.
-      if (pending) asksAgain = setTimeout(() => void retry(), ASK_AGAIN_MS[Math.min(asked++, ASK_AGAIN_MS.length - 1)])
+      if (pending) asksAgain = setTimeout(() => void pressAgain(), ASK_AGAIN_MS[Math.min(asked++, ASK_AGAIN_MS.length - 1)])
     }
     watching.abort()
     place.value = null
@@ -195,7 +208,7 @@ export const useWeekStore = defineStore('week', () => {
   let asked = 0
   /** Where a press stands in line while it has no answer; null when it is not known. */
   const place = shallowRef<Place | null>(null)
-  function watchPlace(key: string): AbortController {
+  function watchPlace(id: number, key: string): AbortController {
     const watching = new AbortController()
     // Between two looks it comes nearer as it did lately.
     const nearer = setInterval(() => {
@@ -204,7 +217,7 @@ export const useWeekStore = defineStore('week', () => {
         place.value = { ...place.value!, before: Math.round(before * (seconds - 1) / seconds), seconds: seconds - 1 }
     }, 1000)
     const ask = async () => {
-      const now = await look(readPlace, { key }, at()).catch(() => null)
+      const now = await look(readPlace, { key }, { id }).catch(() => null)
       if (watching.signal.aborted) return
       if (now) place.value = now
       // The server says how often: with many in line, looking at it must not take the time of serving.
@@ -217,14 +230,13 @@ export const useWeekStore = defineStore('week', () => {
     })
     return watching
   }
-  /** After a failure: the press that has no answer once more, or else the dry run. */
-  async function retry() {
-    if (running.value) return
-    if (pending && pending.student === student.state?.id) await send(pending)
-    else await loadSheet()
+  /** The press that has no answer once more, whatever the page is about by then. */
+  const pressAgain = async () => {
+    if (pending && !running.value) await send(pending)
   }
+  /** After a failure: the press that has no answer once more, or else the dry run. */
+  const retry = () => pending && isOf.value === `${pending.student} ${pending.term}` ? pressAgain() : loadSheet()
 
-  return { courses, wishes, shortlist, shared, keepWishes, setUp, remember, share, sheet, result, failed, running, place, open, load,
-    ensure,
-    loadSheet, choose, register, retry }
+  return { courses, wishes, shortlist, shared, keepWishes, setUp, remember, share, sheet, result, failed, running, place, at, open, load,
+    ensure, loadSheet, choose, chooseAt, register, retry }
 })

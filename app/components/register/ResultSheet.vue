@@ -3,7 +3,7 @@ import type { RunResult } from '#shared/contract/acts/student'
 import { sayFinding } from '@ridgeway/words'
 
 /** What the run did, one line a row, with its reference; it stays until the page is left. */
-const props = defineProps<{ result: RunResult }>()
+defineProps<{ result: RunResult }>()
 const session = useSessionStore()
 const student = useStudentStore()
 const became = ({ outcome, backup, waits }: RunResult['rows'][number]) => outcome === 'refused'
@@ -11,14 +11,13 @@ const became = ({ outcome, backup, waits }: RunResult['rows'][number]) => outcom
   : outcome === 'waitlist'
     ? `on the waitlist, ${ordinal(Math.max(...waits.map(wait => wait.place)))}`
     : backup > 0 ? `registered, with backup ${backup}` : 'registered'
-const done = computed(() => props.result.rows.filter(row => row.outcome === 'register').length)
 </script>
 
 <template>
   <section class="card result" role="status" aria-live="polite" aria-label="Result of the run">
     <h2>
-      {{ done }} of {{ result.rows.length }} registered · {{ toLocal(result.at, session.zone).toFormat('HH:mm:ss') }} · reference
-      {{ result.reference }}
+      {{ registeredOf(result) }} of {{ result.rows.length }} registered · {{ toLocal(result.at, session.zone).toFormat('HH:mm:ss') }}
+      · reference {{ result.reference }}
     </h2>
     <ul>
       <li v-for="row in result.rows" :key="row.rowId">

@@ -1,8 +1,12 @@
 import type { RowDecision } from '@ridgeway/core/registration'
+import type { RunResult } from '#shared/contract/acts/student'
 import type { InjectionKey } from 'vue'
 
 export type RunSheet = ReturnType<typeof createRunSheet>
 const SHEET: InjectionKey<RunSheet> = Symbol('run sheet')
+
+/** How many courses a run registered. */
+export const registeredOf = ({ rows }: Pick<RunResult, 'rows'>) => rows.filter(row => row.outcome === 'register').length
 
 /** The line-up of the working term with what would become of each row, and what stands in the way of all of it. */
 export function provideRunSheet(): RunSheet {
@@ -77,8 +81,7 @@ function createRunSheet() {
     void Promise.all([student.reload(), week.loadSheet()])
   })
   watch(() => week.result, (result) => {
-    const done = result?.rows.filter(row => row.outcome === 'register').length
-    if (result) announce(`${count(done!, 'course')} of ${result.rows.length} registered.`)
+    if (result) announce(`${count(registeredOf(result), 'course')} of ${result.rows.length} registered.`)
   })
   return { opensIn, rows, refusals, onceOpen, bundleOf, gatesClosed, tooLate, willRegister, willWait, labelsOf, outcome, offBecause,
     registered,

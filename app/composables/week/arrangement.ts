@@ -5,7 +5,7 @@ import { clashBetween } from '@ridgeway/core/weeks'
 import { clockTime } from '@ridgeway/words'
 import { LIMITS } from '#shared/contract/limits'
 import type { Problem } from '~/composables/useApi'
-import type { Chosen } from '~/stores/together'
+import type { Chosen } from '~/stores/week'
 import type { StandIn } from './ribbon'
 import type { Arrangement } from '~/workers/arrange.worker'
 

@@ -1,14 +1,18 @@
 import type { Weekday } from '@ridgeway/core/catalog'
 import type { Weight, Wish } from '@ridgeway/core/weeks'
 import { sayWish } from '@ridgeway/words'
+import { createSharedComposable } from '@vueuse/core'
 
 type Block = Extract<Wish, { kind: 'keep free' }>
-/** Blocks of the week that are kept free: wishes like the others, with a name, and an offer to take the last change back. */
-export function useKeepFree() {
+/**
+ * Blocks of the week that are kept free: wishes like the others, with a name, and an offer to take the last change back, whether it was
+ * made in the week or in the form.
+ */
+export const useKeepFree = createSharedComposable(() => {
   const week = useWeekStore()
   const blocks = computed(() => week.wishes.filter((wish): wish is Block => wish.kind === 'keep free'))
   const words = ref('')
-  const offersUndo = ref(false)
+  const offersUndo = useUndoOffer()
   let before: Wish[] | null = null
   function change(next: Wish[], said: string) {
     before = week.wishes
@@ -37,4 +41,4 @@ export function useKeepFree() {
     announce('Taken back.')
   }
   return { blocks, words, offersUndo, keep, keepAll, release, move, undo }
-}
+})

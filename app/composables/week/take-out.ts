@@ -6,7 +6,7 @@ export function useTakeOut() {
   const week = useWeekStore()
   const problem = ref<Problem | null>(null)
   const taken = shallowRef<{ course: string, sections: number[] } | null>(null)
-  const offersUndo = ref(false)
+  const offersUndo = useUndoOffer()
   const words = computed(() => taken.value ? `${taken.value.course} is taken out of the line-up.` : '')
 
   async function takeOut(course: string) {

@@ -7,7 +7,8 @@ import { creditRange, describeOffering, sayCheck, sayMove } from '@ridgeway/word
 
 /** All about one tile: what is wrong with it and what mends it, its rule as a sentence, when it is offered, what it counts for. */
 const props = defineProps<{ item: CourseItem }>()
-const { commands, close } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { commands } = usePlan()
 const { edit } = commands
 const movable = computed(() => commands.isMovable(props.item.id))
 const student = useStudentStore()
@@ -54,7 +55,7 @@ const slide = computed(() => {
 </script>
 
 <template>
-  <SidePanel :title="`${course.code} ${course.title}`" :about="item.id" @close="close">
+  <SidePanel :title="`${course.code} ${course.title}`" :about="item.id" @close="emit('close')">
     <template #beside
       ><span class="second">· {{ creditRange(course) }}</span></template
     >

@@ -4,7 +4,8 @@ import type { Draft, DraftWishes } from '@ridgeway/core/planning'
 import { formatCredits, sayDraft, sayDraftReason, sayTerm, shortTermName } from '@ridgeway/words'
 
 /** Draft the rest: what is asked, the work with its progress, and up to three drafts to look at on the board before one is taken. */
-const { commands: { edit }, close } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { commands: { edit } } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const draft = useDraftStore()
@@ -39,11 +40,11 @@ function take(one: Draft) {
   }`
   draft.close()
   void edit(operations, what)
-  close()
+  emit('close')
 }
 function leave() {
   draft.close()
-  close()
+  emit('close')
 }
 onBeforeUnmount(() => draft.close())
 </script>

@@ -6,7 +6,8 @@ import { describeLine, formatCredits, sayCandidate } from '@ridgeway/words'
 
 /** A place still to choose: what could stand here, soonest fit first, and how many credits it holds. */
 const props = defineProps<{ place: Placeholder }>()
-const { commands, close, remove, choose } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { commands, remove, choose } = usePlan()
 const { edit } = commands
 const movable = computed(() => commands.isMovable(props.place.id))
 const student = useStudentStore()
@@ -36,7 +37,7 @@ const setCredits = (credits: number) => edit([{ kind: 'credits', entry: props.pl
 </script>
 
 <template>
-  <SidePanel :title="`To choose: ${line?.title ?? place.line}`" :about="place.id" @close="close">
+  <SidePanel :title="`To choose: ${line?.title ?? place.line}`" :about="place.id" @close="emit('close')">
     <div class="parts">
       <div>
         <p>{{ line ? describeLine(line.rule) : '' }}</p>

@@ -9,15 +9,15 @@ const TermDrawer = lazily(() => import('./TermDrawer.vue'))
 const WishesDrawer = lazily(() => import('./WishesDrawer.vue'))
 const DraftDrawer = lazily(() => import('./DraftDrawer.vue'))
 const catalog = useCatalogStore()
-const { panel, selected, heldPlace } = usePlan()
+const { panel, selected, heldPlace, close } = usePlan()
 const term = computed(() => panel.value?.kind === 'term' ? catalog.term(panel.value.id) : undefined)
 </script>
 
 <template>
-  <HoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" />
-  <CourseDrawer v-else-if="panel?.kind === 'tile' && selected && catalog.courses.has(selected.course)" :item="selected" />
-  <ProblemDrawer v-else-if="panel?.kind === 'problem'" :at="panel.id" />
-  <TermDrawer v-else-if="term" :term="term" />
-  <WishesDrawer v-else-if="panel?.kind === 'wishes'" />
-  <DraftDrawer v-else-if="panel?.kind === 'draft'" />
+  <HoldDrawer v-if="panel?.kind === 'tile' && heldPlace" :place="heldPlace" @close="close" />
+  <CourseDrawer v-else-if="panel?.kind === 'tile' && selected && catalog.courses.has(selected.course)" :item="selected" @close="close" />
+  <ProblemDrawer v-else-if="panel?.kind === 'problem'" :at="panel.id" @close="close" />
+  <TermDrawer v-else-if="term" :term="term" @close="close" />
+  <WishesDrawer v-else-if="panel?.kind === 'wishes'" @close="close" />
+  <DraftDrawer v-else-if="panel?.kind === 'draft'" @close="close" />
 </template>

@@ -4,7 +4,8 @@ import { sayCheck, sayMove } from '@ridgeway/words'
 
 /** The problems of the plan one after the other, blockers first, each with the moves that mend it. */
 const props = defineProps<{ at: string }>()
-const { problems: checks, blockers, panel, close, goTo, mend } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { problems: checks, blockers, panel, goTo, mend } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const index = computed(() => Math.max(0, checks.value.findIndex(check => check.id === props.at)))
@@ -26,7 +27,7 @@ useKey('previous problem', () => step(-1))
 </script>
 
 <template>
-  <SidePanel title="Problems" :about="at" @close="close">
+  <SidePanel title="Problems" :about="at" @close="emit('close')">
     <div v-if="check" class="parts">
       <div class="walk">
         <p class="second small" role="status">

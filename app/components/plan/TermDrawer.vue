@@ -4,7 +4,8 @@ import { formatCredits, sayCheck } from '@ridgeway/words'
 
 /** One term of the plan: its load against the term's own limits and the student's wish, what is wrong, notes and comments. */
 const props = defineProps<{ term: Term }>()
-const { commands: { edit }, close } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { commands: { edit } } = usePlan()
 const student = useStudentStore()
 const { today } = useNow()
 const load = computed(() => student.standing!.loads.find(one => one.term === props.term.code)!)
@@ -26,7 +27,7 @@ function toggleOff() {
 </script>
 
 <template>
-  <SidePanel :title="term.name" :about="term.code" @close="close">
+  <SidePanel :title="term.name" :about="term.code" @close="emit('close')">
     <div class="parts">
       <div>
         <p>

@@ -4,7 +4,8 @@ import type { Wishes } from '@ridgeway/core/planning'
 import { formatCredits } from '@ridgeway/words'
 
 /** What the student wishes for the terms ahead, how fast it goes, and the note on the plan as a whole. */
-const { commands: { edit }, close } = usePlan()
+const emit = defineEmits<{ close: [] }>()
+const { commands: { edit } } = usePlan()
 const student = useStudentStore()
 const catalog = useCatalogStore()
 const { today } = useNow()
@@ -21,7 +22,7 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
 </script>
 
 <template>
-  <SidePanel title="Wishes and pace" @close="close">
+  <SidePanel title="Wishes and pace" @close="emit('close')">
     <div class="parts">
       <div class="fields">
         <h3>Wishes</h3>

@@ -213,3 +213,28 @@ test('messages tell what others did, and the mail says nothing of what stands in
   await page.getByRole('option', { name: 'one mail a day, at 17:00' }).click()
   await expect.poll(async () => (await db.select().from(s.noticeWishes)).map(row => row.wish)).toContain('digest')
 })
+
+test('of many notes the latest are shown, with how many more there are and a way to them', async ({ page, browser }) => {
+  const emrys = await personOf('emrys')
+  const { id: author } = await personOf('dagny')
+  await db.insert(s.notes).values(Array.from({ length: 10 }, (_, i) => ({ student: emrys.id, author, shared: true, meeting: null,
+    at: `2026-11-0${Math.floor(i / 5) + 1}T1${i % 5}:00:00.000Z`, text: `Noted as number ${i + 1}.` })))
+  await signIn(page, 'emrys')
+  const told = page.getByRole('region', { name: 'Notes from your advisor' })
+  await expect(told.getByText('Noted as number 10.')).toBeVisible()
+  await expect(told.getByText('Noted as number 5.')).toHaveCount(0)
+  await told.getByRole('button', { name: '5 earlier' }).click()
+  await expect(told.getByText('Noted as number 1.')).toBeVisible()
+  await told.getByRole('button', { name: 'The latest only' }).click()
+  await expect(told.getByText('Noted as number 5.')).toHaveCount(0)
+
+  const advisor = await beside(browser, 'dagny')
+  await advisor.goto(`/student/${emrys.id}/brief`)
+  const kept = advisor.getByRole('region', { name: 'Notes', exact: true })
+  await expect(kept.getByText('Noted as number 3.')).toBeVisible()
+  await expect(kept.getByText('Noted as number 2.')).toHaveCount(0)
+  await kept.getByRole('button', { name: '2 earlier' }).click()
+  await expect(kept.getByText('Noted as number 1.')).toBeVisible()
+  await advisor.context().close()
+  await db.delete(s.notes).where(eq(s.notes.student, emrys.id))
+})

@@ -13,7 +13,14 @@ const ofMeeting = ref(true)
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const SEEN_BY = [{ value: false, title: 'for those who advise' }, { value: true, title: 'shared with the student' }]
-watch(() => student.state?.id, () => text.value = '')
+/** Notes that are shown before the earlier ones are asked for. */
+const MOST = 8
+const notes = computed(() => advising.brief?.notes ?? [])
+const showsAll = ref(false)
+watch(() => student.state?.id, () => {
+  text.value = ''
+  showsAll.value = false
+})
 async function write() {
   if (!text.value.trim()) return
   busy.value = true
@@ -47,7 +54,7 @@ async function remove(id: number) {
         <ActButton type="submit" :busy="busy" :off="!text.trim() && 'Write something first'">Keep</ActButton>
       </span>
     </form>
-    <div v-for="note in (advising.brief?.notes ?? []).slice(0, 8)" :key="note.id" class="note">
+    <div v-for="note in showsAll ? notes : notes.slice(0, MOST)" :key="note.id" class="note">
       <p class="second small">
         {{ sayMoment(note.at, session.zone) }}, {{ note.by }} · {{ note.shared ? 'shared' : 'not for the student'
         }}{{ note.meeting ? ' · after a meeting' : '' }}
@@ -55,6 +62,7 @@ async function remove(id: number) {
       </p>
       <p class="text">{{ note.text }}</p>
     </div>
+    <RestLink v-model="showsAll" :rest="notes.length - MOST" are="earlier" less="The latest only" />
   </section>
 </template>
 

@@ -5,7 +5,13 @@ import { sayException, sayCheck, sayFinding, saySelfCheck } from '@ridgeway/word
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const path = computed(() => `/student/${student.state!.id}`)
+/** Refusals and later problems can be many. */
+const MOST_OF_A_KIND = 3
 interface Item { title: string, words: string, to: string | null, way: string, blocking: boolean }
+/** The first of one kind, and how many more there are, where they stand. */
+const cut = (all: Item[], are: string): Item[] => all.length > MOST_OF_A_KIND + 1
+  ? [...all.slice(0, MOST_OF_A_KIND), { ...all[MOST_OF_A_KIND]!, title: `${all.length - MOST_OF_A_KIND} more ${are}`, words: '' }]
+  : all
 /** What the self-check found when sign-off was asked for. */
 const checked = computed(() => {
   const answers = student.state?.signOffAsked?.answers
@@ -31,16 +37,16 @@ const items = computed<Item[]>(() => {
       ? [{ title: 'asks for sign-off', words: [asked.note && `“${asked.note}”`, checked.value].filter(Boolean).join(' · '),
           to: `${path.value}/plan`, way: 'look', blocking: false }]
       : [],
-    ...state.refused.slice(0, 3).map(({ course, finding }) => ({ title: `${course} would be refused`, words: sayFinding(finding).words,
-      to: `${path.value}/register`, way: 'look', blocking: true })),
+    ...cut(state.refused.map(({ course, finding }) => ({ title: `${course} would be refused`, words: sayFinding(finding).words,
+      to: `${path.value}/register`, way: 'look', blocking: true })), 'would be refused'),
     ...state.holds.map(hold => ({ title: 'hold', words: `${hold.reason}; ${hold.contact}`, to: null, way: '', blocking: true })),
-    ...blockers.filter(check => check.term !== workingTerm.code).slice(0, 3).map(check => ({ title: sayCheck(check), words: 'later',
-      to: `${path.value}/plan?open=problem:${check.id}`, way: 'look', blocking: false })),
+    ...cut(blockers.filter(check => check.term !== workingTerm.code).map(check => ({ title: sayCheck(check), words: 'later',
+      to: `${path.value}/plan?open=problem:${check.id}`, way: 'look', blocking: false })), 'to mend later'),
     ...student.unread.length > 0
       ? [{ title: count(student.unread.length, 'comment'), words: 'not read yet', to: `${path.value}/plan`, way: 'read', blocking: false }]
       : [],
     ...state.programConfirmed ? [] : [{ title: 'program not confirmed', words: '', to: null, way: '', blocking: true }],
-  ].slice(0, 8)
+  ]
 })
 </script>
 

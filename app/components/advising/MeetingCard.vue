@@ -29,8 +29,11 @@ const days = computed(() => {
     const day = toLocal(slot.start, session.zone).toFormat('ccc d LLL')
     by.set(day, [...by.get(day) ?? [], slot])
   }
-  return [...by].slice(0, 8)
+  return [...by]
 })
+/** Days that are shown before the later ones are asked for. */
+const MOST = 8
+const showsAll = ref(false)
 async function book(start: string) {
   busy.value = start
   problem.value = await student.act(bookMeeting, { start, about: about.value, moves: moving.value || null })
@@ -77,7 +80,7 @@ async function save() {
     <template v-else>
       <p class="second">{{ moving ? 'Choose the time to which it is moved.' : 'Choose a free time; it is booked at once.' }}</p>
       <v-text-field v-if="!moving" v-model="about" class="about" label="What it is about" maxlength="300" />
-      <div v-for="[day, slots] in days" :key="day" class="day">
+      <div v-for="[day, slots] in showsAll ? days : days.slice(0, MOST)" :key="day" class="day">
         <span class="strong">{{ day }}</span>
         <span class="slots">
           <ActButton
@@ -92,6 +95,7 @@ async function save() {
           </ActButton>
         </span>
       </div>
+      <RestLink v-model="showsAll" :rest="days.length - MOST" are="later days" less="The next days only" />
     </template>
   </section>
 </template>

@@ -59,6 +59,7 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
               <li v-for="(one, i) in read.problems.slice(0, 20)" :key="i">
                 <template v-if="one.row">Row {{ one.row }}: </template>{{ one.message }}
               </li>
+              <li v-if="read.problems.length > 20">and {{ read.problems.length - 20 }} more</li>
             </ol>
           </template>
         </div>

@@ -49,6 +49,7 @@ useKey('redo', () => draft.redo())
         <p v-for="(one, i) in draft.problems.value.slice(0, 12)" :key="i" class="blocking small">
           Line {{ one.line }}{{ one.path ? `, ${one.path}` : '' }}: {{ one.message }}
         </p>
+        <p v-if="draft.problems.value.length > 12" class="blocking small">and {{ draft.problems.value.length - 12 }} more</p>
       </section>
       <div v-else class="column">
         <section class="card whole" aria-label="The whole program">

@@ -40,7 +40,8 @@ const print = () => window.print()
       <b>To mend:</b> {{ blockers.slice(0, 5).map(sayCheck).join(' ')
       }}{{ blockers.length > 5 ? ` And ${blockers.length - 5} more.` : '' }}
     </p>
-    <p v-if="notes.length" class="second">{{ notes.slice(0, 8).join(' · ') }}</p>
+    <p v-if="notes.length" class="second">{{ notes.slice(0, 8).join(' · ')
+    }}{{ notes.length > 8 ? ` · and ${notes.length - 8} more` : '' }}</p>
     <p class="second foot">Planned courses are not registrations. Made by Ridgeway; the registrar's record decides.</p>
   </div>
 </template>

@@ -23,7 +23,7 @@ const reload = () => location.reload()
     <WordLink v-if="isOnline" @click="reload">Load the page again</WordLink>
     <template v-else-if="error">Load the page again when there is a connection.</template>
     <template v-else>It comes as soon as there is a connection.</template>
-    <WordLink v-if="close" aria-keyshortcuts="Escape" @click="close()">Close <span class="kbd">Esc</span></WordLink>
+    {{ ' ' }}<WordLink v-if="close" aria-keyshortcuts="Escape" @click="close()">Close <span class="kbd">Esc</span></WordLink>
   </NoticeLine>
 </template>
 

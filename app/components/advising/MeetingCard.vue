@@ -1,28 +1,19 @@
 <script setup lang="ts">
 import { sayMoment } from '@ridgeway/words'
-import type { z } from 'zod'
 import { bookMeeting, cancelMeeting } from '#shared/contract/acts/advising'
 import { readSlots } from '#shared/contract/views/advising'
-import { look, toProblem, type Problem } from '~/composables/useApi'
+import type { Problem } from '~/composables/useApi'
 
 /** Meetings with the advisor: those that are booked, to be moved or cancelled, and the free times of the next weeks by day. */
 const student = useStudentStore()
 const session = useSessionStore()
-const known = shallowRef<z.output<typeof readSlots.output> | null>(null)
 const problem = ref<Problem | null>(null)
 const busy = ref('')
 const about = ref('')
 /** The meeting that is to be moved; 0 for a new one. */
 const moving = ref(0)
-async function load() {
-  try {
-    known.value = await look(readSlots, {}, { id: student.state!.id })
-  }
-  catch (error) {
-    problem.value = toProblem(error)
-  }
-}
-watch([() => student.state?.id, () => student.state?.version], load, { immediate: true })
+const { data: known, problem: unread, reload: load } = useView(readSlots, () => ({}),
+  { of: () => student.state?.id, again: () => student.state?.version })
 const days = computed(() => {
   const by = new Map<string, { start: string, place: string, minutes: number }[]>()
   for (const slot of known.value?.slots ?? []) {
@@ -60,7 +51,7 @@ async function save() {
 <template>
   <section class="card meetings" aria-label="Meetings">
     <h2>{{ student.isOwn ? `Meet ${known?.advisor ?? 'your advisor'}` : `Meetings with ${student.state?.name}` }}</h2>
-    <FailedBox v-if="problem" :problem="problem" />
+    <FailedBox v-if="problem ?? unread" :problem="(problem ?? unread)!" />
     <ul v-if="student.state?.meetings.length" class="booked" aria-label="Booked">
       <li v-for="one in student.state.meetings" :key="one.id">
         <b>{{ sayMoment(one.start, session.zone) }}</b>, {{ one.minutes }} minutes, {{ one.place }}

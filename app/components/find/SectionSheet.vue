@@ -3,8 +3,7 @@ import type { Section } from '@ridgeway/core/catalog'
 import { readCourseRules } from '@ridgeway/core/prerequisites'
 import { factsOf } from '@ridgeway/core/record'
 import { clockTime, describeOffering, formatCredits, sayCountsFor, sayDelivery, sayFinding, sayGrading, sayMoney } from '@ridgeway/words'
-import { readSection, type SectionSheet } from '#shared/contract/views/find'
-import { look, toProblem, type Problem } from '~/composables/useApi'
+import { readSection } from '#shared/contract/views/find'
 
 /** Everything of a bundle in one place, as it is for this student: read anew when it is opened. */
 const { id } = defineProps<{ id: string }>()
@@ -13,19 +12,9 @@ const student = useStudentStore()
 const week = useWeekStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
-const sheet = shallowRef<SectionSheet | null>(null)
-const problem = ref<Problem | null>(null)
+const { data: sheet, problem, reload: load } = useView(readSection, () => id ? { term: workingTerm.code, sections: id } : null,
+  { of: () => student.state?.id, again: () => student.state?.version })
 const { sayWhen, sayDates, sayFit, saySeats, sayExam, besideOf, freeBlocks } = useFoundBundle()
-async function load() {
-  try {
-    sheet.value = await look(readSection, { term: workingTerm.code, sections: id }, { id: student.state!.id })
-    problem.value = null
-  }
-  catch (error) {
-    problem.value = toProblem(error)
-  }
-}
-watch([() => id, () => student.state?.version], () => id && void load(), { immediate: true })
 onMounted(() => void week.ensure())
 const course = computed(() => sheet.value && catalog.courses.get(sheet.value.course))
 /** The course's rules as record and plan stand in the working term. */

@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import type { z } from 'zod'
 import { LEDGER_ACTIONS } from '@ridgeway/core/office'
-import { findPeople } from '#shared/contract/views/advising'
-import { look } from '~/composables/useApi'
 
 /** What of the ledger is asked for: one kind of act, up to the end of a day, or one student found by name. */
 defineProps<{ asked: { action?: string, day?: string } }>()
 const emit = defineEmits<{ ask: [change: Record<string, string | null>] }>()
 const ACTIONS: string[] = [...LEDGER_ACTIONS]
 const text = ref('')
-const found = shallowRef<z.output<typeof findPeople.output>['students'] | null>(null)
-watchDebounced(text, async (name) => {
-  const answer = name.trim().length > 1 ? await look(findPeople, { text: name }).catch(() => null) : null
-  found.value = answer?.students ?? null
-}, { debounce: 250 })
+const { people } = usePeople(text)
+const found = computed(() => people.value?.students ?? null)
 function choose(student: number) {
   text.value = ''
-  found.value = null
   emit('ask', { student: String(student), section: null })
 }
 </script>

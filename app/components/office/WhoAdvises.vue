@@ -1,31 +1,14 @@
 <script setup lang="ts">
-import type { z } from 'zod'
 import { reassignAdvisor } from '#shared/contract/acts/advising'
-import { findPeople } from '#shared/contract/views/advising'
-import { call, look, toProblem, type Problem } from '~/composables/useApi'
+import { call, toProblem } from '~/composables/useApi'
 
 /** The office finds a student by name: opens the file, or gives them another advisor, which holds at once. */
 const text = ref('')
-const found = shallowRef<z.output<typeof findPeople.output> | null>(null)
-const problem = ref<Problem | null>(null)
+const { problem, people: found, reload: load } = usePeople(text)
 const changing = ref<{ id: number, name: string } | null>(null)
 const advisor = ref<number | null>(null)
 const reason = ref('')
 const busy = ref(false)
-async function load() {
-  if (text.value.trim().length < 2) {
-    found.value = null
-    return
-  }
-  try {
-    found.value = await look(findPeople, { text: text.value })
-    problem.value = null
-  }
-  catch (error) {
-    problem.value = toProblem(error)
-  }
-}
-watchDebounced(text, load, { debounce: 250 })
 const choices = computed(() => found.value?.advisors.map(one => ({ value: one.id, title: one.name })) ?? [])
 async function change() {
   busy.value = true

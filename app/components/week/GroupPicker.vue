@@ -1,26 +1,16 @@
 <script setup lang="ts">
 import { newEntryId } from '@ridgeway/core/record'
 import { type Groups, readGroups } from '#shared/contract/views/find'
-import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** Groups whose sections keep clear of each other: all courses planned and all sections picked in one press, with one undo. */
 const student = useStudentStore()
 const together = useTogetherStore()
 const catalog = useCatalogStore()
 const workingTerm = useWorkingTermStore()
-const groups = shallowRef<Groups['groups']>([])
-const problem = ref<Problem | null>(null)
 const open = ref(false)
-async function load() {
-  if (!student.isOwn || !workingTerm.term?.scheduled) return groups.value = []
-  try {
-    groups.value = (await look(readGroups, { term: workingTerm.code }, { id: student.state!.id })).groups
-  }
-  catch (error) {
-    problem.value = toProblem(error)
-  }
-}
-watch([() => student.state?.version, () => workingTerm.code], load, { immediate: true })
+const asked = computed(() => student.isOwn && workingTerm.term?.scheduled ? { term: workingTerm.code } : null)
+const { data, problem } = useView(readGroups, () => asked.value, { of: () => student.state?.id, again: () => student.state?.version })
+const groups = computed(() => asked.value && data.value ? data.value.groups : [])
 const chosenIds = computed(() => new Set(student.state?.lineUp.flatMap(row => row.sectionIds)))
 const isTaken = (group: Groups['groups'][number]) => group.courses.every(one => one.sectionIds.every(id => chosenIds.value.has(id)))
 const offBecause = (group: Groups['groups'][number]) => {

@@ -1,27 +1,16 @@
 <script setup lang="ts">
 import { askPayback, choosePlan } from '#shared/contract/acts/student'
-import { type AccountView, readAccountView } from '#shared/contract/views/student'
+import { readAccountView } from '#shared/contract/views/student'
 import { refundSchedule, spanOf } from '@ridgeway/core/money'
 import { PAYMENT_WORDS, sayDate, sayDue, sayMoney } from '@ridgeway/words'
-import { look, toProblem, type Problem } from '~/composables/useApi'
 
 /** The account of a term: what is to pay now, by which plan, everything that happened on it, and what comes back until when. */
 const student = useStudentStore()
 const workingTerm = useWorkingTermStore()
 const catalog = useCatalogStore()
 const session = useSessionStore()
-const view = shallowRef<AccountView | null>(null)
-const problem = ref<Problem | null>(null)
-async function load() {
-  try {
-    view.value = await look(readAccountView, { term: workingTerm.code }, { id: student.state!.id })
-    problem.value = null
-  }
-  catch (error) {
-    problem.value = toProblem(error)
-  }
-}
-watch([() => student.state?.id, () => student.state?.version, () => workingTerm.code], () => void load(), { immediate: true })
+const { data: view, problem, reload: load } = useView(readAccountView, () => ({ term: workingTerm.code }),
+  { of: () => student.state?.id, again: () => student.state?.version })
 const account = computed(() => student.account)
 const plans = computed(() => catalog.policy.plans.map(plan => ({ value: plan.code, title: plan.name })))
 const schedule = computed(() => workingTerm.term ? refundSchedule(spanOf(workingTerm.term, 'full'), catalog.policy) : [])

@@ -42,6 +42,8 @@ export const useStudentStore = defineStore('student', () => {
     state.value && { ...state.value.file, entries: entries.value, placeholders: plan.value.placeholders, wishes: plan.value.wishes },
   )
 
+  /** The term that the file was read for; while another is read, what is about a term is still of this one. */
+  const readTerm = ref('')
   /** The file that the address named, asked for before its page was there to ask. */
   let early: { key: string, done: Promise<void> } | null = null
   let wasOpened = false
@@ -98,6 +100,7 @@ export const useStudentStore = defineStore('student', () => {
   }
   function take(fresh: StudentState) {
     state.value = fresh
+    readTerm.value = workingTerm.code
     sync.open(fresh)
     failed.value = null
   }
@@ -348,8 +351,8 @@ export const useStudentStore = defineStore('student', () => {
   const isOwn = computed(() => session.account?.id === state.value?.id)
   const localDate = (moment: string) => fromInstant(moment, session.zone).date
 
-  return { state, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection, moves,
-    unpicked, unread, markRead, waits, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
+  return { state, readTerm, failed, plan, entries, file, rules, openPlan, saving, notice, done, undone, standing, looking, projection,
+    moves, unpicked, unread, markRead, waits, groups, creditsIn, account, paysBy, feesDue, steps, gates, mayEdit, isOwn, isAdvising,
     load, open, loadEarly, reload, edit, undo, redo, act, send, showing,
     changed, localDate, isBehind: behind.isBehind, catchUp: behind.doNow,
     version: sync.version, preview, previewed, shown, before, standingPlan, suggestion, suggesting, here, pace }

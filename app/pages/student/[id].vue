@@ -23,6 +23,9 @@ onBeforeRouteUpdate((to, from) => {
 })
 onBeforeRouteLeave(() => void advising.seen())
 watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: true })
+/** On pages whose numbers are of one term nothing holds, and nothing is pressed, until the file is read for the term that was turned to. */
+const OF_A_TERM = /\/(now|week|register|account|brief)$/
+const isReading = computed(() => student.readTerm !== workingTerm.code && OF_A_TERM.test(route.path))
 </script>
 
 <template>
@@ -32,7 +35,8 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
     </div>
     <div v-else-if="student.failed" class="page"><FailedBox :problem="student.failed" retry @retry="student.load(id)" /></div>
     <template v-else-if="student.state?.id === id && catalog.ready && student.standing">
-      <NuxtPage />
+      <NoticeLine v-if="isReading" class="reading">Reading {{ workingTerm.term?.name }} …</NoticeLine>
+      <div class="of-term" :class="{ reading: isReading }" :inert="isReading" :aria-busy="isReading"><NuxtPage /></div>
       <ReviewBar v-if="session.account?.role === 'advisor'" ref="review" />
       <FootBar v-else-if="session.account?.role === 'office'" label="What the office decides">
         <AskedList />
@@ -51,6 +55,12 @@ watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: t
 <style scoped>
 /* The bar of whoever advises stands at the foot of the window, also under a short page. */
 .file { display: flex; flex-direction: column; min-height: calc(100vh - 93px); }
-.file > :deep(.page) { width: 100%; flex: 1; box-sizing: border-box; }
+.file > :deep(.page), .of-term > :deep(.page) { width: 100%; flex: 1; box-sizing: border-box; }
+.of-term { display: contents; }
+.of-term > :deep(.page) { transition: opacity .1s; }
+/* What comes at once is not announced. */
+.of-term.reading > :deep(.page) { opacity: .35; transition-delay: .2s; }
+.notice.reading { width: auto; margin: 8px clamp(12px, 1.6vw, 20px) 0; animation: come .1s .2s both; }
+@keyframes come { from { opacity: 0; height: 0; } }
 @media print { .file { display: block; min-height: 0; } }
 </style>

@@ -24,7 +24,7 @@ onBeforeRouteUpdate((to, from) => {
 onBeforeRouteLeave(() => void advising.seen())
 watch([id, () => workingTerm.code], () => student.open(id.value), { immediate: true })
 /** On pages whose numbers are of one term nothing holds, and nothing is pressed, until the file is read for the term that was turned to. */
-const OF_A_TERM = /\/(now|week|register|account|brief)$/
+const OF_A_TERM = /\/(now|week|register|account|brief)\/?$/
 const isReading = computed(() => student.readTerm !== workingTerm.code && OF_A_TERM.test(route.path))
 </script>
 

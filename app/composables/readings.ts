@@ -30,7 +30,10 @@ export function useReadings<T>(take: (answer: T) => void) {
     taken = mine
     take(answer)
   }
-  /** Takes what an act answered. Gives whether a reading is still on its way: it says nothing any more, and what it would say is newer. */
+  /**
+   * Takes what an act answered, instead of all readings that are still on their way. Gives whether there are any: what changed beside the
+   * act is then to be read once more.
+   */
   function given(answer: T): boolean {
     taken = ++asked
     take(answer)

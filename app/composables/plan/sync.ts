@@ -113,10 +113,9 @@ export function usePlanSync(state: Ref<StudentState | null>, account: () => numb
     }
     catch (error) {
       const problem = toProblem(error)
-      saving.value = 'kept here'
-      // What of another plan was refused stays kept under its name, and is told when it is opened again.
-      if (id !== opened) saving.value = 'saved'
-      else if (problem.status >= 400 && problem.status < 500 && problem.status !== 401) {
+      // What of another plan was not taken stays kept under its name, and is sent or told of when it is opened again.
+      saving.value = id === opened ? 'kept here' : 'saved'
+      if (id === opened && problem.status >= 400 && problem.status < 500 && problem.status !== 401) {
         batches = []
         sync.value = { ...sync.value, waiting: [] }
         notice.value = `${problem.title} ${problem.detail}`

@@ -238,3 +238,21 @@ test('of many notes the latest are shown, with how many more there are and a way
   await advisor.context().close()
   await db.delete(s.notes).where(eq(s.notes.student, emrys.id))
 })
+
+test('what blocks a student is cut by kind in the brief, and says how much more there is', async ({ page }) => {
+  const emrys = await personOf('emrys')
+  const [plan] = await db.select().from(s.plans).where(and(eq(s.plans.student, emrys.id), eq(s.plans.current, true)))
+  const early = ['HYD 310', 'HYD 410', 'HYD 490', 'GSP 330', 'SOL 310', 'CHY 220']
+  await db.insert(s.planEntries).values(early.map(course => ({ plan: plan!.id, id: `early ${course}`, course, term: '2028FA', credits: 300,
+    pinned: false, pinnedUse: null, note: '' })))
+  await db.update(s.plans).set({ version: plan!.version + 1 }).where(eq(s.plans.id, plan!.id))
+  await signIn(page, 'dagny')
+  await page.goto(`/student/${emrys.id}/brief`)
+  const settle = page.getByRole('region', { name: 'To settle today' })
+  await expect(settle.getByText('later', { exact: true })).toHaveCount(3)
+  await expect(settle).toContainText(/\d+ more to mend later/)
+  await settle.getByRole('listitem').filter({ hasText: 'more to mend later' }).getByRole('link', { name: 'look' }).click()
+  await expect(page.getByRole('region', { name: 'Problems' })).toBeVisible()
+  await db.delete(s.planEntries).where(and(eq(s.planEntries.plan, plan!.id), eq(s.planEntries.term, '2028FA'),
+    inArray(s.planEntries.course, early)))
+})

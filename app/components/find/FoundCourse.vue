@@ -50,9 +50,7 @@ const isPlanned = computed(() => student.entries.some(entry => entry.course === 
         @keydown.p="$emit('plan')"
       />
     </ul>
-    <WordLink v-if="found.bundles.length > FIRST" class="small" :aria-expanded="all" @click="all = !all">
-      {{ all ? 'fewer' : `${count(found.bundles.length - FIRST, 'more bundle')}` }}
-    </WordLink>
+    <RestLink v-model="all" :rest="found.bundles.length - FIRST" />
   </section>
 </template>
 

@@ -22,9 +22,7 @@ const isWhole = ref(false)
         hours of sections fit their credits.
       </p>
       <p v-for="one in isWhole ? words : words.slice(0, SHOWN)" :key="one">{{ one }}</p>
-      <WordLink v-if="words.length > SHOWN" @click="isWhole = !isWhole">{{
-        isWhole ? 'Show fewer' : `Show all ${words.length}`
-      }}</WordLink>
+      <RestLink v-model="isWhole" :rest="words.length - SHOWN" />
     </section>
     <HowAdvisingWorks />
     <ProgramFiles />

@@ -32,9 +32,7 @@ const about = (one: Exceptions[number]) => [one.course, one.term && catalog.term
         <span class="second small"> by {{ one.by }}: {{ one.reason }}</span>
       </li>
     </ul>
-    <WordLink v-if="narrowed.length > SHOWN" class="small" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      {{ isOpen ? 'Fewer' : `${narrowed.length - SHOWN} more` }}
-    </WordLink>
+    <RestLink v-model="isOpen" :rest="narrowed.length - SHOWN" />
   </section>
 </template>
 

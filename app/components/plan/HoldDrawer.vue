@@ -27,7 +27,9 @@ const found = computed(() =>
     : { now: [], later: [], blocked: [] },
 )
 const all = ref(false)
-const visible = (list: readonly Candidate[]) => all.value ? list : list.slice(0, 12)
+/** Courses that are shown before the others are asked for. */
+const MOST = 12
+const visible = (list: readonly Candidate[]) => all.value ? list : list.slice(0, MOST)
 const note = ref('')
 watch(() => props.place.id, () => note.value = props.place.note, { immediate: true })
 const saveNote = () =>
@@ -70,9 +72,7 @@ const setCredits = (credits: number) => edit([{ kind: 'credits', entry: props.pl
             <span class="second small">{{ formatCredits(candidate.course.credits) }} cr, {{ sayCandidate(candidate) }}</span>
           </li>
         </ul>
-        <WordLink v-if="found.now.length > 12" class="small" @click="all = !all">
-          {{ all ? 'Fewer' : `All ${found.now.length}` }}
-        </WordLink>
+        <RestLink v-model="all" :rest="found.now.length - MOST" />
         <p v-if="found.now.length === 0">Nothing that fits this line can be taken then. Move the place to another term.</p>
         <p v-if="found.blocked.length" class="second small">
           Needs something first:

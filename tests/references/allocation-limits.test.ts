@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '@ridgeway/core/planning'
 import {
-  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareTiers, limitsOn,
+  allocate, type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, compareBranches, compareTiers, hasChoice,
+  limitsOn,
   openByTier,
 } from '@ridgeway/core/requirements'
 
@@ -53,7 +54,7 @@ function leastOpen(one: Case): number[] {
     if (i === one.items.length) {
       if (!keeps(uses, one)) return
       const open = openByTier(one.items, one.lines, one.tree, uses)
-      if (!best || compareTiers(open, best) < 0) best = open
+      if (!best || (hasChoice(one.tree) ? compareBranches : compareTiers)(open, best) < 0) best = open
       return
     }
     for (const line of [-1, ...one.items[i]!.fits]) {

@@ -1,5 +1,5 @@
 import highsLoader from 'highs'
-import type { AllocationLine, AllocationTree, ProgramsPolicy } from '@ridgeway/core/requirements'
+import { type AllocationLine, type AllocationTree, hasChoice, type ProgramsPolicy } from '@ridgeway/core/requirements'
 import type { Case } from './generate'
 
 type Highs = Awaited<ReturnType<typeof highsLoader>>
@@ -11,8 +11,8 @@ export const loadHighs = () => loading ??= highsLoader()
 /**
  * The same objective as an integer programme, solved one criterion after the other (each earlier optimum becomes a constraint),
  * so that it shares nothing with the folded weights of the product's own search.
- * Gives the optimal value of each: for every program in order (or all in sum) open after tier 0, 1, 2, 3 and pins broken; then items
- * used; sum of ranks.
+ * Gives the optimal value of each: for every program in order (or all in sum) what is open at the end where it contains a choice, open
+ * after tier 0, 1, 2, 3 and pins broken; then items used; sum of ranks.
  */
 export function solveReference(highs: Highs, problem: Case, criteria = Infinity, policy: ProgramsPolicy = 'in order'): number[] {
   const x = (i: number, l: number) => `x_${i}_${l}`
@@ -89,10 +89,10 @@ export function solveReference(highs: Highs, problem: Case, criteria = Infinity,
   })
   const uses = problem.items.flatMap((item, i) => item.fits.map(l => ({ name: x(i, l), rank: problem.lines[l]!.rank })))
   const objectives = [
-    ...programGroups(problem, policy).flatMap((mine) => {
+    ...programGroups(problem, policy).flatMap((mine, p) => {
       const pins = problem.items.flatMap((item, i) => item.pinned !== undefined && mine.includes(item.pinned) ? [x(i, item.pinned)] : [])
       return [
-        ...[0, 1, 2, 3].map(tier => mine.map(l => `o_${l}_${tier}`).join(' + ')),
+        ...tiersCompared(treeOfGroup(problem, p, policy)).map(tier => mine.map(l => `o_${l}_${tier}`).join(' + ')),
         pins.length > 0 ? pins.map(name => `- ${name}`).join(' ') : `0 ${binaries[0]}`,
       ]
     }),
@@ -118,6 +118,13 @@ export function programGroups({ lines }: Pick<Case, 'lines'>, policy: ProgramsPo
   const groups = policy === 'in sum' ? [programs] : programs.map(p => [p])
   return groups.map(group => lines.flatMap((line, l) => group.includes(line.program ?? 0) ? [l] : []))
 }
+
+/** The tree that one round of criteria is about. */
+const treeOfGroup = ({ tree, lines }: Pick<Case, 'tree' | 'lines'>, p: number, policy: ProgramsPolicy): AllocationTree =>
+  policy === 'in sum' || !lines.some(line => line.program) ? tree : (tree as { of: AllocationTree[] }).of[p]!
+
+/** The tiers in the order in which they are compared: with a choice, what is open at the end comes first. */
+export const tiersCompared = (tree: AllocationTree): number[] => hasChoice(tree) ? [3, 0, 1, 2, 3] : [0, 1, 2, 3]
 
 function walkTree(node: AllocationTree, path: string[], onLine: (line: number, path: string[]) => void,
   onChoice: (choices: string[], n: number) => void, name = 'k') {

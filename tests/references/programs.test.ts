@@ -3,16 +3,18 @@ import { describe, expect, it } from 'vitest'
 import { allocate, keepsLimits, openByTier, type ProgramsPolicy } from '@ridgeway/core/requirements'
 import type { Case } from './generate'
 import { generatePrograms, type ProgramsShape, treeOfProgram } from './generate-programs'
-import { loadHighs, programGroups, solveReference } from './ilp'
+import { loadHighs, programGroups, solveReference, tiersCompared } from './ilp'
 
 /** Our own result in the reference's terms: the criteria of every program, or of all in sum, counted from the uses alone. */
 function criteriaOf(problem: Case, uses: number[], policy: ProgramsPolicy): number[] {
   const { items, lines } = problem
   return [
-    ...programGroups(problem, policy).flatMap((mine, p) => [
-      ...openByTier(items, lines, policy === 'in sum' ? problem.tree : treeOfProgram(problem, p), uses),
-      -items.filter((item, i) => item.pinned !== undefined && mine.includes(item.pinned) && uses[i] === item.pinned).length,
-    ]),
+    ...programGroups(problem, policy).flatMap((mine, p) => {
+      const tree = policy === 'in sum' ? problem.tree : treeOfProgram(problem, p)
+      const open = openByTier(items, lines, tree, uses)
+      return [...tiersCompared(tree).map(tier => open[tier]!),
+      -items.filter((item, i) => item.pinned !== undefined && mine.includes(item.pinned) && uses[i] === item.pinned).length]
+    }),
     uses.filter(use => use >= 0).length,
     uses.reduce((sum, use) => sum + (use < 0 ? 0 : lines[use]!.rank), 0),
   ].map(value => value + 0)

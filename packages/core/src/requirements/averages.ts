@@ -9,7 +9,7 @@ import type { Prepared } from './prepare'
 import { failsALine } from './rules'
 
 /**
- * Whether one of the averages over the program's own courses is too low, where any uses that fill as much as these, or more, say the same;
+ * Whether one of the averages over the program's own courses is too low, where any uses that fill as much as these, or in a program without a choice more, say the same;
  * null where they may not.
  *
  * What is behind such an average are the families of equivalent courses of which one is in use, and the attempts that a line names and did

@@ -1,6 +1,6 @@
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { TIERS } from '../record/attempts'
-import { allocate, compareTiers, lineOpenByTier } from './allocation/allocate'
+import { allocate, compareBranches, lineOpenByTier } from './allocation/allocate'
 import { openCredits } from './allocation/line-states'
 import type { SolvedParts } from './allocation/memory'
 import type { AllocationItem, AllocationLine } from './allocation/problem'
@@ -325,7 +325,7 @@ function reportArea(area: Program['areas'][number], reading: Reading): AreaRepor
   }
 }
 
-/** Which branches of a node count: all, or the n that leave least open, firmest tier first. */
+/** Which branches of a node count: all, or the n best of them. */
 function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Reading): Set<number> {
   if (node.kind === 'all') return new Set(node.children.keys())
   const openOf = (child: RequirementNode): number[] => {
@@ -335,11 +335,11 @@ function keptBranches(node: Exclude<RequirementNode, CourseLine>, reading: Readi
         [0, 0, 0, 0],
       )
     }
-    const parts = child.children.map(openOf).sort(compareTiers).slice(0, child.kind === 'all' ? child.children.length : child.n)
+    const parts = child.children.map(openOf).sort(compareBranches).slice(0, child.kind === 'all' ? child.children.length : child.n)
     return parts.reduce((sum, part) => sum.map((value, t) => value + part[t]!), [0, 0, 0, 0])
   }
   const costs = node.children.map(openOf)
-  return new Set(node.children.map((_, c) => c).sort((a, b) => compareTiers(costs[a]!, costs[b]!) || a - b).slice(0, node.n))
+  return new Set(node.children.map((_, c) => c).sort((a, b) => compareBranches(costs[a]!, costs[b]!) || a - b).slice(0, node.n))
 }
 
 /** An overlay takes the firmest courses first; every course may count there besides its use in the base tree. */

@@ -1,6 +1,6 @@
 import { remembered } from '../catalog/remembered'
 import type { CourseItem } from '../catalog/types'
-import { allocate } from './allocation/allocate'
+import { allocate, hasChoice } from './allocation/allocate'
 import { SolvedParts } from './allocation/memory'
 import { type AllocationItem, type AllocationLimit, type AllocationLine, type AllocationTree, limitsOn,
   type ProgramsPolicy } from './allocation/problem'
@@ -75,7 +75,7 @@ export function glanceTogether(input: ProgramsInput): { isLow: boolean } | null 
   const prepared = input.programs.map(preparedOf)
   if (!prepared.some(one => leastOpen(one) > 0) || prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
   const low = prepared.map((one, p) => readAverages(one).some(isBelow)
-    || isAverageLow(one, isFree(p, input) ? quickUses(one) : one.allocated.map(() => -1)))
+    || isAverageLow(one, isFree(p, input) && !hasChoice(one.ready.tree) ? quickUses(one) : one.allocated.map(() => -1)))
   return low.includes(true) ? { isLow: true } : low.includes(null) ? null : { isLow: false }
 }
 

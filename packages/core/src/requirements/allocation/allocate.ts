@@ -55,7 +55,17 @@ export function lineOpenByTier(line: AllocationLine, used: readonly { item: Allo
 
 export const compareTiers = (a: readonly number[], b: readonly number[]) => a.reduce((decided, value, t) => decided || value - b[t]!, 0)
 
-/** Credits left open at each tier by a given assignment; choices take the branches that leave least open, firmest tier first. */
+/**
+ * Which branch of a choice is better: the one that leaves less open when everything taken and planned is passed, then the one of which
+ * more is met. Else a short branch that nobody began would win over a longer one that is in progress or planned.
+ */
+export const compareBranches = (a: readonly number[], b: readonly number[]) => a[3]! - b[3]! || compareTiers(a, b)
+
+/** Whether a tree leaves some branch out: what is open at the end is then the first criterion. */
+export const hasChoice = (node: AllocationTree): boolean =>
+  !('line' in node) && (node.n < node.of.length || node.of.some(hasChoice))
+
+/** Credits left open at each tier by a given assignment; choices take the best branches. */
 export function openByTier(items: AllocationItem[], lines: AllocationLine[], tree: AllocationTree,
   uses: readonly number[]): [number, number, number, number] {
   const used = lines.map((): { item: AllocationItem, index: number }[] => [])
@@ -65,6 +75,6 @@ export function openByTier(items: AllocationItem[], lines: AllocationLine[], tre
   const evaluate = (node: AllocationTree): number[] =>
     'line' in node
       ? perLine[node.line]!
-      : node.of.map(evaluate).sort(compareTiers).slice(0, node.n).reduce(add, [0, 0, 0, 0])
+      : node.of.map(evaluate).sort(compareBranches).slice(0, node.n).reduce(add, [0, 0, 0, 0])
   return evaluate(tree) as [number, number, number, number]
 }

@@ -20,6 +20,8 @@ export interface Component {
   /** Choices that may leave branches out; a branch by its number. */
   choices: Branch[]
   branches: number
+  /** Programs that contain a choice, here or in another part of the problem: see the objective in `problem.ts`. */
+  choosing: ReadonlySet<number>
   /** Numbers in the whole problem. */
   itemIds: number[]
   lineIds: number[]
@@ -55,11 +57,13 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
     terms.reduce((sum, { of, size }) => of.every(i => items[i]!.fits.length > 0) ? sum + size : sum, 0) > room)
   binding.forEach(limit => join(limit.terms.flatMap(({ of }) => of.flatMap(i => items[i]!.fits))))
   const roots: AllocationTree[] = []
+  const choosing = new Set<number>()
   const collect = (node: AllocationTree) => {
     if (!('line' in node) && node.n === node.of.length) node.of.forEach(collect)
     else {
       roots.push(node)
       join(linesOf(node))
+      if (!('line' in node)) linesOf(node).forEach(l => choosing.add(lines[l]!.program ?? 0))
     }
   }
   collect(tree)
@@ -71,13 +75,13 @@ export function findComponents(items: AllocationItem[], lines: AllocationLine[],
   })
   items.forEach((item, i) => item.fits.length > 0 && groups.get(find(item.fits[0]!))!.itemIds.push(i))
   roots.forEach(node => groups.get(find(linesOf(node)[0]!))!.roots.push(node))
-  return [...groups.values()].flatMap(group => group.itemIds.length > 0 ? [makeComponent(group, items, lines, binding)] : [])
+  return [...groups.values()].flatMap(group => group.itemIds.length > 0 ? [makeComponent(group, items, lines, binding, choosing)] : [])
 }
 
 interface Members { itemIds: number[], lineIds: number[], roots: AllocationTree[] }
 
 function makeComponent({ itemIds, lineIds, roots }: Members, items: AllocationItem[], lines: AllocationLine[],
-  limits: AllocationLimit[]): Component {
+  limits: AllocationLimit[], choosing: ReadonlySet<number>): Component {
   const lineOf = new Map(lineIds.map((l, i) => [l, i]))
   // The tables need items in order of tier; alike items stand together, so that their prices are found together.
   const alike = new Map(itemIds.map(i => [i, `${items[i]!.fits.length}`.padStart(3, '0') + items[i]!.fits.join() + items[i]!.credits]))
@@ -120,6 +124,7 @@ function makeComponent({ itemIds, lineIds, roots }: Members, items: AllocationIt
     choiceLines,
     choices,
     branches,
+    choosing,
     limits: limits.flatMap(({ room, terms }) => {
       const mine = terms.filter(({ of }) => of.every(i => itemOf.has(i)))
         .map(({ of, size }): LimitTerm => ({ of: of.map(i => itemOf.get(i)!) as [number] | [number, number], size }))

@@ -14,7 +14,7 @@ export class SolvedParts {
   private readonly kept = new Map<string, Solved>()
 
   solve(part: Component, nodeLimit: number, policy: ProgramsPolicy, fillsOnly = false): Solved {
-    const what = JSON.stringify([nodeLimit, policy, part.items, part.lines, part.tree, part.limits])
+    const what = JSON.stringify([nodeLimit, policy, part.items, part.lines, part.tree, part.limits, [...part.choosing]])
     const key = `${fillsOnly} ${what}`
     const before = this.kept.get(key)
     const solved = before ?? solveComponent(part, nodeLimit, policy, fillsOnly, this.kept.get(`true ${what}`))

@@ -83,7 +83,7 @@ export function foldPreferences(part: Component): Weights {
 const tieOf = ({ items, lines }: Component) => items.length * Math.max(1, ...lines.map(line => line.rank)) + 1
 
 /** The weights of some programs' fills and pins among themselves, and the most that they come to. */
-function foldOf({ items, lines }: Component, quantum: number, programs: readonly number[]) {
+function foldOf({ items, lines, choosing }: Component, quantum: number, programs: readonly number[]) {
   const mine = lines.filter(line => programs.includes(programOf(line)))
   const inside = items.filter(item => item.fits.some(l => programs.includes(programOf(lines[l]!))))
   const need = mine.reduce((sum, line) => sum + openCredits(line, 0, 0, 0), 0) / quantum
@@ -92,6 +92,13 @@ function foldOf({ items, lines }: Component, quantum: number, programs: readonly
     Math.min(need, inside.filter(item => item.tier === tier).reduce((sum, item) => sum + Math.max(item.credits, largestUnit), 0) / quantum)
   const pins = inside.filter(item => item.pinned !== undefined).length
   const w3 = pins + 1
+  if (programs.some(program => choosing.has(program))) {
+    // Least o₃ comes before all others; then least o₀, then most o₀ − o₁, and most o₁ − o₂.
+    const w1 = w3 * (fillOf(2) + 1)
+    const w0 = w1 * (fillOf(1) + 1)
+    const first = w0 * (need + 1)
+    return { tier: [w0 - w1, w1 - w3, w3, first] as Tiers, pin: 1, range: (w0 + first) * need + pins, need, pins }
+  }
   const w2 = w3 * (fillOf(3) + 1)
   const w1 = w2 * (fillOf(2) + 1)
   const w0 = w1 * (fillOf(1) + 1)

@@ -4,10 +4,12 @@
  * Every item (course attempt) may fill at most one line it fits. Items come in tiers, firmest first:
  * completed, under way, registered, planned. The objective is, in this order,
  *
- *   1. the least left open by items of tier 0; then by tiers 0–1; then 0–2; then 0–3,
- *   2. the fewest pins broken,
- *   3. the fewest items tied up,
- *   4. the smallest sum of the ranks of the lines used (specific lines first, then in printed order).
+ *   1. in a program with a choice the least left open by all items together: a choice is answered by the branch that can be finished,
+ *      however little of it is completed,
+ *   2. the least left open by items of tier 0; then by tiers 0–1; then 0–2; then 0–3,
+ *   3. the fewest pins broken,
+ *   4. the fewest items tied up,
+ *   5. the smallest sum of the ranks of the lines used (specific lines first, then in printed order).
  *
  * With several programs an item has a copy in each, and these criteria are read program after program (or over all in sum).
  *

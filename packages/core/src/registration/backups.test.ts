@@ -98,3 +98,50 @@ describe('rows with backups and waitlists', () => {
       }), { numRuns: 300 })
   })
 })
+
+describe('the line-up that a run ends in', () => {
+  it('is not made by a backup of one row that meets the first choice of another', () => {
+    const sections = [at(1, 'AAA 101', 9, 0), at(2, 'AAA 101', 12, 1), at(3, 'AAA 102', 12, 1), at(4, 'AAA 102', 14, 1)]
+    const context = decision(courseMap(course('AAA 101'), course('AAA 102')), sections)
+    const first = { ...row(1, 'AAA 101', [1]), backups: [[2]] }
+    const [one, other] = decideRun([first, row(2, 'AAA 102', [3])], context)
+    expect([one!.outcome, other!.outcome]).toEqual(['register', 'refused'])
+    expect(other!.findings.filter(finding => !finding.ok).map(finding => finding.code)).toEqual(['clash'])
+    // The other row has a backup of its own: its first choice would have registered, so its backup is tried as well.
+    expect(decideRun([first, { ...row(2, 'AAA 102', [3]), backups: [[4]] }], context).map(({ outcome, backup }) => [outcome, backup]))
+      .toEqual([['register', 1], ['register', 1]])
+  })
+
+  it('is what one fresh decision accepts, and what is refused is refused beside it as well', () => {
+    const CODES = ['AAA 100', 'BBB 100', 'CCC 100', 'DDD 100']
+    const withLab = (code: string) => course(code, { parts: ['lecture', 'lab'] })
+    const courses = courseMap(...CODES.slice(0, 2).map(code => course(code)), ...CODES.slice(2).map(withLab))
+    const choice = fc.record({ hour: fc.integer({ min: 0, max: 3 }), lab: fc.integer({ min: 0, max: 3 }), left: fc.integer({ min: 0, max: 1 }) })
+    const anyRow = fc.record({ choices: fc.array(choice, { minLength: 1, maxLength: 4 }), waits: fc.boolean() })
+    fc.assert(fc.property(fc.array(anyRow, { minLength: 4, maxLength: 4 }), fc.uniqueArray(fc.nat(3), { minLength: 2, maxLength: 4 }),
+      (chosen, order) => {
+        const sections: Section[] = []
+        const bundles = chosen.map(({ choices }, c) => choices.map(({ hour, lab, left }, n) => {
+          const id = c * 20 + n * 2 + 1
+          const link = String(id)
+          sections.push(at(id, CODES[c]!, 9 + hour * 2, left, { link }))
+          if (c < 2) return [id]
+          sections.push(at(id + 1, CODES[c]!, 10 + lab * 2, 1, { link, part: 'lab' }))
+          return [id, id + 1]
+        }))
+        const rows = order.map((c): LineUpRow => ({ ...row(c + 1, CODES[c]!, bundles[c]![0]!), backups: bundles[c]!.slice(1),
+          waitIfFull: chosen[c]!.waits }))
+        const context = decision(courses, sections)
+        const run = decideRun(rows, context)
+        const given = run.filter(one => one.outcome === 'register')
+        const plain = given.map(one => row(one.rowId, one.course, one.sectionIds))
+        expect(decideRun(plain, context).map(one => one.outcome)).toEqual(given.map(() => 'register'))
+        run.forEach((one, i) => {
+          const before = plain.filter(({ id }) => rows.findIndex(other => other.id === id) < i)
+          const tried = [rows[i]!.sectionIds, ...rows[i]!.backups!].slice(0, one.outcome === 'register' ? one.backup : 1)
+          const beside = decideBeside(one.outcome === 'register' ? before : plain, context)
+          for (const ids of tried) expect(beside(row(one.rowId, one.course, ids)).outcome).toBe('refused')
+        })
+      }), { numRuns: 500 })
+  })
+})

@@ -22,10 +22,10 @@ function decideOpen(rows: readonly LineUpRow[], context: DecisionContext): RowDe
   const first = decideRows(rows, context)
   if (first.every((one, i) => one.outcome === 'register' || (!rows[i]!.backups?.length && !rows[i]!.waitIfFull))) return first
   const { decisions, choices } = withBackups(rows, first, context)
+  // Only the last reading counts: a backup of one row may stand in the way of another row's first choice.
   return decisions.map((decision, i): RowDecision => {
-    const row = rows[i]!
     if (decision.outcome === 'register') return { ...decision, backup: choices[i]! }
-    return row.waitIfFull && isFullOnly(first[i]!) ? waitFor(first[i]!, context) : first[i]!
+    return rows[i]!.waitIfFull && isFullOnly(decision) ? waitFor(decision, context) : decision
   })
 }
 
@@ -38,7 +38,8 @@ const isFullOnly = ({ outcome, findings }: RowDecision) =>
 
 /**
  * Rows whose first choice has no seat take their backups in order, the first row first; a backup that is refused for anything makes way
- * for the next. Where none helps, the row is as it was with its first choice.
+ * for the next. So does a first choice that would have registered but for the backup of another row. Where no backup helps, the row is
+ * decided with its first choice, beside what the other rows come to.
  */
 function withBackups(rows: readonly LineUpRow[], first: readonly RowDecision[], context: DecisionContext) {
   const choices = rows.map(() => 0)
@@ -47,7 +48,7 @@ function withBackups(rows: readonly LineUpRow[], first: readonly RowDecision[], 
   let decisions = [...first]
   for (;;) {
     const next = decisions.findIndex((decision, i) => decision.outcome === 'refused' && choices[i]! < (rows[i]!.backups?.length ?? 0)
-      && (choices[i]! > 0 || wantsAnother(decision)))
+      && (choices[i]! > 0 || first[i]!.outcome === 'register' || wantsAnother(decision)))
     if (next < 0) break
     choices[next]!++
     decisions = read()

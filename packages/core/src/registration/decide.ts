@@ -125,7 +125,15 @@ export class Run {
       else for (const way of lacking) grow([...group, ...way])
     }
     grow([candidate])
-    return groups.length > 0 ? groups : [[candidate]]
+    return groups.length > 0 ? groups.sort((a, b) => this.compareByOrder(a, b)) : [[candidate]]
+  }
+
+  /** The group with the row that stands earlier in the student's line-up comes first, whatever order the rule names them in. */
+  private compareByOrder(a: readonly Candidate[], b: readonly Candidate[]): number {
+    const places = (group: readonly Candidate[]) => group.map(one => this.candidates.indexOf(one)).sort((p, q) => p - q)
+    const [mine, theirs] = [places(a), places(b)]
+    const differs = mine.findIndex((place, i) => place !== theirs[i])
+    return differs < 0 ? mine.length - theirs.length : mine[differs]! - (theirs[differs] ?? -1)
   }
 
   /**

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { type ExceptionAsked, isOfProgram, mayGrant } from '@ridgeway/core/advising'
 import { linesOfProgram } from '@ridgeway/core/requirements'
-import { formatCredits, sayExceptionKind } from '@ridgeway/words'
+import { formatCredits, sayCredits, sayExceptionKind } from '@ridgeway/words'
 import type * as advising from '#shared/contract/acts/advising'
 import type * as contract from '#shared/contract/acts/student'
 import { DONE } from '#shared/contract/define'
@@ -157,7 +157,7 @@ async function check(doing: Here, asked: ExceptionAsked): Promise<Dossier> {
   }
   const term = code === null ? null : findTerm(college, code)
   if (asked.kind === 'load' && asked.credits <= term!.loadCap)
-    throw new Refusal(422, 'no-more', `${formatCredits(asked.credits)} credits are within the cap of ${term!.name} already.`,
+    throw new Refusal(422, 'no-more', `${sayCredits(asked.credits)} are within the cap of ${term!.name} already.`,
       `Choose more than ${formatCredits(term!.loadCap)}.`)
   if (asked.kind === 'clash' && asked.course === asked.instead)
     throw new Refusal(422, 'one-course', 'A course does not clash with itself.', 'Choose two courses.')

@@ -23,7 +23,7 @@ export const COLLEGE_ROWS: CollegeRows = {
   { username: 'joss', name: 'Joss "Jay" Penhale', email: 'joss@larkmoor.example', role: 'student', advisor: 'hollis',
     programs: ['WSC-BS-2025'], confirmed: true, residence: 'regional', cohorts: ['TRAILHEAD'], placements: [{ test: 'MTH', score: 70 }] }],
   records: [{ username: 'joss', course: 'HYD 110', term: '2026SP', attempt: 1, credits: 400, grade: 'B+', earnedGrade: null, topic: null,
-    state: 'completed', source: 'here' },
+    gradedAt: '2026-05-12T15:00:00.000Z', state: 'completed', source: 'here' },
   { username: 'joss', course: 'OCE 150', term: null, attempt: 1, credits: 267, grade: 'TR', earnedGrade: 'B', topic: null,
-    state: 'completed', source: 'transfer' }],
+    gradedAt: null, state: 'completed', source: 'transfer' }],
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Course, type CourseItem, isOffered, termPhase } from '@ridgeway/core/catalog'
-import { formatCredits } from '@ridgeway/words'
+import { formatCredits, sayCredits } from '@ridgeway/words'
 
 /** What can be done with a planned course: another term, a pin, taking it out, its credits where they vary, a note. */
 const props = defineProps<{
@@ -26,7 +26,7 @@ const amounts = computed(() => {
   return creditsMax > credits ? Array.from({ length: (creditsMax - credits) / 100 + 1 }, (_, i) => credits + i * 100) : []
 })
 const setCredits = (credits: number) =>
-  edit([{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${formatCredits(credits)} credits`)
+  edit([{ kind: 'credits', entry: props.item.id, credits }], `${props.item.course} set to ${sayCredits(credits)}`)
 const note = ref('')
 watch(() => props.item.id, () => note.value = entry.value?.note ?? '', { immediate: true })
 const saveNote = () =>

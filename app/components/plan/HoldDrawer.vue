@@ -2,7 +2,7 @@
 import type { Placeholder } from '@ridgeway/core/planning'
 import { factsOf } from '@ridgeway/core/record'
 import { type Candidate, findCandidates } from '@ridgeway/core/requirements'
-import { describeLine, formatCredits, sayCandidate } from '@ridgeway/words'
+import { describeLine, formatCredits, sayCredits, sayCandidate } from '@ridgeway/words'
 
 /** A place still to choose: what could stand here, soonest fit first, and how many credits it holds. */
 const props = defineProps<{ place: Placeholder }>()
@@ -44,7 +44,7 @@ const setCredits = (credits: number) => edit([{ kind: 'credits', entry: props.pl
       <div>
         <p>{{ line ? describeLine(line.rule) : '' }}</p>
         <p class="second">
-          {{ formatCredits(place.credits) }} credits are held for it in {{ term?.name }}. The line stays open until a course takes this
+          {{ sayCredits(place.credits) }} are held for it in {{ term?.name }}. The line stays open until a course takes this
           place.
         </p>
         <template v-if="movable">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Placeholder } from '@ridgeway/core/planning'
-import { formatCredits } from '@ridgeway/words'
+import { formatCredits, sayCredits } from '@ridgeway/words'
 
 /** A place held for a requirement line: "one of these", to be chosen later. */
 const props = defineProps<
@@ -29,7 +29,7 @@ useDrag(element, () => ({ kind: 'tile', id: props.place.id }), () => props.movab
     role="button"
     :aria-pressed="selected"
     :data-item="place.id"
-    :aria-label="`To choose: ${title}, ${formatCredits(place.credits)} credits`"
+    :aria-label="`To choose: ${title}, ${sayCredits(place.credits)}`"
     @click="emit('open', $event)"
   >
     <span class="what">to choose</span>

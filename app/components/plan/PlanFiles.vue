@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type ReadPlan, writePlanCsv, writePlanJson } from '@ridgeway/formats'
-import { formatCredits } from '@ridgeway/words'
+import { sayCredits } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** The plan out as a file and in again: what is read is shown first, and kept as one more plan, whole or not at all. */
@@ -47,7 +47,7 @@ const credits = computed(() => read.value?.ok ? read.value.plan.entries.reduce((
         <div role="status">
           <template v-if="read?.ok">
             <p>
-              {{ fileName }}: <b>{{ count(read.plan.entries.length, 'course') }}</b>, {{ formatCredits(credits) }} credits{{
+              {{ fileName }}: <b>{{ count(read.plan.entries.length, 'course') }}</b>, {{ sayCredits(credits) }}{{
                 read.plan.placeholders.length ? `, ${count(read.plan.placeholders.length, 'place')} to choose` : ''
               }}.
             </p>

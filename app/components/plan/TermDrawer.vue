@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Term, termPhase } from '@ridgeway/core/catalog'
-import { formatCredits, sayCheck } from '@ridgeway/words'
+import { formatCredits, sayCredits, sayCheck } from '@ridgeway/words'
 
 /** One term of the plan: its load against the term's own limits and the student's wish, what is wrong, notes and comments. */
 const props = defineProps<{ term: Term }>()
@@ -31,10 +31,10 @@ function toggleOff() {
     <div class="parts">
       <div>
         <p>
-          <b>{{ formatCredits(load.credits) }} credits</b>, about {{ load.hours }} hours of work a week: {{ load.status }}.
+          <b>{{ sayCredits(load.credits) }}</b>, about {{ load.hours }} hours of work a week: {{ load.status }}.
         </p>
         <p class="second">
-          Full-time from {{ formatCredits(term.fullTime) }} credits, part-time from {{ formatCredits(Math.ceil(term.fullTime / 2)) }}; the
+          Full-time from {{ sayCredits(term.fullTime) }}, part-time from {{ formatCredits(Math.ceil(term.fullTime / 2)) }}; the
           cap is {{ formatCredits(cap) }}{{ cap === term.loadCap ? '' : ', raised for this student' }}.
           {{ student.plan.wishes.target === null ? '' : `You wish for ${formatCredits(student.plan.wishes.target)} in a term.` }}
         </p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { termPhase } from '@ridgeway/core/catalog'
 import type { Wishes } from '@ridgeway/core/planning'
-import { formatCredits } from '@ridgeway/words'
+import { formatCredits, sayCredits } from '@ridgeway/words'
 
 /** What the student wishes for the terms ahead, how fast it goes, and the note on the plan as a whole. */
 const emit = defineEmits<{ close: [] }>()
@@ -38,7 +38,7 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
           variant="outlined"
           :readonly="!student.mayEdit"
           @update:model-value="
-            set({ target: $event }, $event ? `You wish for ${formatCredits($event)} credits in a term` : 'No wish for credits in a term')
+            set({ target: $event }, $event ? `You wish for ${sayCredits($event)} in a term` : 'No wish for credits in a term')
           "
         />
         <v-select
@@ -60,7 +60,7 @@ const guess = computed(() => wishes.value.target ?? pace.value?.soFar ?? null)
       <div>
         <h3>Pace</h3>
         <p v-if="pace">
-          <b>{{ formatCredits(pace.creditsLeft) }} credits</b> are still to be taken<template v-if="pace.asked !== null"
+          <b>{{ sayCredits(pace.creditsLeft) }}</b> are still to be taken<template v-if="pace.asked !== null"
             >: about <b>{{ formatCredits(pace.asked) }} in each</b> of {{ count(pace.termsLeft!, 'term') }} of fall and spring until the
             {{ wishes.latestFinish ? 'finish you wish for' : 'planned finish' }}</template
           >.

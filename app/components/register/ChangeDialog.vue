@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { GradingMode, Section } from '@ridgeway/core/catalog'
 import { priceOf, total } from '@ridgeway/core/money'
-import { formatCredits, sayFinding, sayGrading, sayMoney } from '@ridgeway/words'
+import { sayCredits, sayFinding, sayGrading, sayMoney } from '@ridgeway/words'
 
 /** For how many credits a registered course is, and how it is graded: what can be chosen, and what it costs more or less. */
 const { course } = defineProps<{ course: string }>()
@@ -25,7 +25,7 @@ const amounts = computed(() => {
   const found = catalog.courses.get(course)
   return found
     ? Array.from({ length: (found.creditsMax - found.credits) / 100 + 1 }, (_, i) => found.credits + i * 100)
-        .map(value => ({ value, title: `${formatCredits(value)} credits` }))
+        .map(value => ({ value, title: `${sayCredits(value)}` }))
     : []
 })
 const modes = computed(() => (sections.value[0]?.gradingModes ?? []).filter(mode =>
@@ -55,7 +55,7 @@ async function act() {
     <FailedBox v-if="problem" :problem="problem" />
     <p v-if="refusals.length" class="blocking" role="alert">Nothing is changed: {{ refusals.join(' ') }}</p>
     <v-select v-if="amounts.length > 1" v-model="credits" :items="amounts" label="Credits" />
-    <p v-else>It is given for {{ formatCredits(credits) }} credits only.</p>
+    <p v-else>It is given for {{ sayCredits(credits) }} only.</p>
     <v-select v-if="modes.length > 1" v-model="grading" :items="modes" label="Graded with" />
     <p v-else-if="modes.length">It is graded with a {{ modes[0]!.title }} only.</p>
     <p v-if="more !== 0" class="second">{{ sayMoney(Math.abs(more)) }} {{ more > 0 ? 'more' : 'less' }} on your account.</p>

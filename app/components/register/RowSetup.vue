@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { GradingMode, Section } from '@ridgeway/core/catalog'
 import type { RowDecision } from '@ridgeway/core/registration'
-import { formatCredits, sayGrading } from '@ridgeway/words'
+import { sayCredits, sayGrading } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** How a row is to be registered: its backups in order, whether it waits when all are full, how it is graded, for how many credits. */
@@ -31,7 +31,7 @@ const amounts = computed(() => {
   const { credits, creditsMax } = course.value ?? { credits: 0, creditsMax: 0 }
   return creditsMax > credits
     ? Array.from({ length: (creditsMax - credits) / 100 + 1 }, (_, i) => credits + i * 100).map(value => ({ value,
-        title: `${formatCredits(value)} credits` }))
+        title: `${sayCredits(value)}` }))
     : []
 })
 /** What else can be chosen for this row, where there is a choice. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isOutOfReach, type LineReport, type ProgramReport } from '@ridgeway/core/requirements'
-import { describeLine, formatCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
+import { describeLine, formatCredits, sayCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
 
 /** One program on paper: every line with its rule, its state and what fills it. */
 const { report } = defineProps<{ report: ProgramReport }>()
@@ -23,7 +23,7 @@ const usesOf = (line: LineReport) =>
   <section>
     <h2>{{ report.title }} · catalog {{ report.catalogYear }}</h2>
     <p>
-      {{ formatCredits(report.met) }} credits met, {{ formatCredits(report.underWay) }} under way,
+      {{ sayCredits(report.met) }} met, {{ formatCredits(report.underWay) }} under way,
       {{ formatCredits(report.covered) }} covered by the plan, {{ formatCredits(report.open) }} open, of
       {{ formatCredits(report.totalCredits) }}.{{ report.notShared ? ` ${report.notShared.rules.map(saySharedRule).join(' ')}` : '' }}
     </p>

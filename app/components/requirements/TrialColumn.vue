@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CourseItem } from '@ridgeway/core/catalog'
-import { formatCredits, sayLost, sayWhy, termName } from '@ridgeway/words'
+import { formatCredits, sayCredits, sayLost, sayWhy, termName } from '@ridgeway/words'
 import type { Problem } from '~/composables/useApi'
 
 /** One program of the comparison: when it could be finished, what carries over, what is open and what is lost. */
@@ -31,7 +31,7 @@ const finish = computed(() => {
   return { term: termName(found.term!),
     why: found.decidedBy === 'chain'
       ? 'Decided by the longest chain:'
-      : `Decided by ${formatCredits(found.creditsLeft)} credits that are left, with every term filled to its cap.` }
+      : `Decided by ${sayCredits(found.creditsLeft)} that are left, with every term filled to its cap.` }
 })
 
 const asking = ref(false)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits } from '@ridgeway/words'
+import { sayCredits } from '@ridgeway/words'
 import { takeBackLifted } from '#shared/contract/acts/student'
 import type { StudentState } from '#shared/contract/views/student'
 import type { Problem } from '~/composables/useApi'
@@ -15,7 +15,7 @@ const WHAT: Record<Lifted['kind'], (one: Lifted) => string> = {
   'prerequisite': one => `${one.course} may be taken without its prerequisite`,
   'seat': one => `a seat of ${one.course} that is kept for others may be taken`,
   'clash': one => `${one.course} and ${one.instead} may meet at the same time`,
-  'load': one => `up to ${formatCredits(one.value ?? 0)} credits`,
+  'load': one => `up to ${sayCredits(one.value ?? 0)}`,
 }
 const { sayWithout } = useWithout()
 const ending = ref<Lifted | null>(null)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type ExceptionAsked, mayGrant } from '@ridgeway/core/advising'
-import { formatCredits } from '@ridgeway/words'
+import { sayCredits } from '@ridgeway/words'
 import { liftRule } from '#shared/contract/acts/student'
 import type { Problem } from '~/composables/useApi'
 
@@ -40,7 +40,7 @@ const courses = computed(() => {
     .map(code => ({ value: code, title: `${code} ${catalog.courses.get(code)?.title ?? ''}` }))
 })
 const amounts = computed(() => Array.from({ length: 6 }, (_, i) => (workingTerm.term?.loadCap ?? 0) + (i + 1) * 100)
-  .map(value => ({ value, title: `${formatCredits(value)} credits` })))
+  .map(value => ({ value, title: `${sayCredits(value)}` })))
 const lacking = computed(() => (kind.value === 'load' ? credits.value : course.value) === null
   || (kind.value === 'clash' && !other.value) || (kind.value === 'seat' && !section.value)
   ? 'Choose what it is about'

@@ -218,8 +218,9 @@ function toWholeProgram(loose: NonNullable<Given['programs']>[number]): Program 
 function toItem(one: NonNullable<Given['record']>[number], n: number, courses: ReadonlyMap<string, Course>): CourseItem {
   const id = `r${n + 1}`
   if (typeof one !== 'string') {
-    const { course, term, grade, state, source, credits } = one
+    const { course, term, grade, state, source, credits, gradedAt } = one
     return { id, course, term, grade, state, source, ...(one.earnedGrade ? { earnedGrade: one.earnedGrade } : {}),
+      ...(gradedAt ? { gradedAt } : {}),
       ...(one.topic ? { topic: one.topic } : {}),
       credits: credits === undefined ? courses.get(course)?.credits ?? 300 : hundredths(credits) }
   }

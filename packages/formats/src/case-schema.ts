@@ -83,6 +83,7 @@ const recordEntry = z.union([
     'write "AAA 100 2025FA B", "AAA 100 2026FA under way" or "AAA 100 transfer TR"'),
   z.strictObject({ course: code, term: termCode.nullable().default(null), grade: z.string().nullable().default(null),
     credits: credits.optional(), state: z.enum(STATES).default('completed'),
+    gradedAt: z.iso.datetime().optional().describe('When the grade was given: of two attempts in one term it tells which came later.'),
     earnedGrade: z.string().optional().describe('The grade earned elsewhere: it counts for minimum grades, in no average.'),
     topic: z.string().optional().describe('What it was about, for a course whose topics change: each topic gives credit once.'),
     source: z.enum(['here', 'transfer', 'exam']).default('here') }),

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { Differences, Effect, ExceptionAsked, ExceptionKind, Need, Notice, SelfCheck } from '@ridgeway/core/advising'
 import { formatGpa } from './grades'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { count, joinWords } from './lists'
 import { sayTerm } from './terms'
 import type { Said } from './registration'
@@ -44,11 +44,11 @@ export function sayNeed(need: Need, zone: string): string {
 export function saySelfCheck(check: SelfCheck): { words: string, fine: boolean }[] {
   const { open, blockers, later, credits, fullTime, offPath } = check
   return [
-    { words: open === 0 ? 'Every requirement is covered' : `${formatCredits(open)} credits of the requirements have no course yet`,
+    { words: open === 0 ? 'Every requirement is covered' : `${sayCredits(open)} of the requirements have no course yet`,
       fine: open === 0 },
     { words: [blockers > 0 && `${count(blockers, 'problem')} in the term`, later > 0 && `${count(later, 'problem')} later`]
       .filter(Boolean).join(', ') || 'Prerequisites come in order, nothing blocks', fine: blockers + later === 0 },
-    { words: `${formatCredits(credits)} credits, ${fullTime ? 'full-time' : 'part-time'}: as you mean it?`, fine: true },
+    { words: `${sayCredits(credits)}, ${fullTime ? 'full-time' : 'part-time'}: as you mean it?`, fine: true },
     { words: offPath.length === 0
       ? 'Every course counts'
       : `${joinWords(offPath, 'and')} ${offPath.length === 1 ? 'counts' : 'count'} for nothing yet`, fine: offPath.length === 0 },
@@ -102,7 +102,7 @@ export function sayException(asked: ExceptionAsked, label = ''): string {
     case 'clash':
       return `${asked.course} and ${asked.instead} although they meet at the same time`
     case 'load':
-      return `${formatCredits(asked.credits)} credits in ${sayTerm(asked.term)}`
+      return `${sayCredits(asked.credits)} in ${sayTerm(asked.term)}`
     case 'substitution':
       return `${asked.course}${asked.instead ? ` in place of ${asked.instead}` : ''} counts`
     case 'waiver':

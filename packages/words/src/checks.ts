@@ -1,6 +1,6 @@
 import type { MoveName, PlanCheck } from '@ridgeway/core/planning'
 import { sayNeeds } from './conditions'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { sentence } from './lists'
 import { ruleTitle, sayOutOfReach, sayRule } from './rules'
 import { describeOffering, sayTerm, termName } from './terms'
@@ -23,17 +23,17 @@ export function sayCheck(check: PlanCheck): string {
     case 'repeat limit': {
       const had = check.state === 'completed' ? `passed with ${check.grade}` : `${check.state} in another term`
       return check.by === course
-        ? `${course} is ${had}; it gives credit ${times(check.times)}.`
+        ? `${course} is ${had}; it gives ${mostCredit(check)}.`
         : `${course} gives the same credit as ${check.by}, which is ${had}; they give credit ${times(check.times)} together.`
     }
     case 'excluded':
       return `No credit for both ${course} and ${check.by}, which is ${check.state}.`
     case 'over the cap':
-      return `${termName(check.in)} has ${formatCredits(check.credits)} credits, the cap is ${
+      return `${termName(check.in)} has ${sayCredits(check.credits)}, the cap is ${
         formatCredits(check.cap)
       }. Move a course, or ask your advisor for a load exception.`
     case 'under the wish':
-      return `${termName(check.in)} has ${formatCredits(check.credits)} credits, fewer than the ${
+      return `${termName(check.in)} has ${sayCredits(check.credits)}, fewer than the ${
         formatCredits(check.wish)
       } you wish for in a term.`
     case 'term off':
@@ -60,11 +60,15 @@ export function sayCheck(check: PlanCheck): string {
 }
 
 function sayUnreached(lacks: Extract<PlanCheck, { kind: 'not reached' }>['lacks']): string {
-  if ('overlay' in lacks) return `, ${lacks.overlay}: nothing in the plan carries it yet, ${formatCredits(lacks.open)} credits are open`
-  if ('open' in lacks) return `: ${formatCredits(lacks.open)} credits have no place in the plan yet`
+  if ('overlay' in lacks) return `, ${lacks.overlay}: nothing in the plan carries it yet, ${sayCredits(lacks.open)} are open`
+  if ('open' in lacks) return `: ${sayCredits(lacks.open)} have no place in the plan yet`
   const held = lacks.held > 0 ? ` and ${formatCredits(lacks.held)} more with the places held` : ''
   return `, ${ruleTitle(lacks.rule)}: ${sayRule(lacks.rule)}${held}`
 }
+
+/** "credit once", "credit 3 times", "6 credits in all". */
+export const mostCredit = ({ times: n, most }: { times: number, most?: number }) =>
+  most === undefined ? `credit ${times(n)}` : `${sayCredits(most)} in all`
 
 /** "once", "3 times". */
 export const times = (n: number) => n === 1 ? 'once' : `${n} times`

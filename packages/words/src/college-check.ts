@@ -1,5 +1,5 @@
 import type { CollegeFinding } from '@ridgeway/core/office'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { count, joinWords } from './lists'
 import { sayWhy } from './reach'
 import { sayTerm } from './terms'
@@ -19,7 +19,7 @@ export function sayCollegeFinding(finding: CollegeFinding): string {
     case 'sequence not given':
       return `${finding.program}, ${finding.step}: ${finding.course} is not given in ${finding.season}. Move it to a step of its season.`
     case 'sequence over the cap':
-      return `${finding.program}, ${finding.step}: ${formatCredits(finding.credits)} credits are over the cap of ${
+      return `${finding.program}, ${finding.step}: ${sayCredits(finding.credits)} are over the cap of ${
         formatCredits(finding.cap)}. Spread them over more steps.`
     case 'minutes':
       return `${finding.course}-${finding.label} in ${sayTerm(finding.term)} meets ${count(finding.minutes, 'minute')} in all; its credits `

@@ -1,5 +1,5 @@
 import type { Closed, Expression, Lack, Reason } from '@ridgeway/core/prerequisites'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { formatGpa } from './grades'
 import { sayTerm } from './terms'
 
@@ -10,7 +10,7 @@ function sayCondition(expression: Expression): string {
       return expression.course + (expression.minGrade ? ` with ${expression.minGrade} or better` : '')
         + (expression.alongside ? ' (or in the same term)' : '')
     case 'credits':
-      return `${formatCredits(expression.credits)} credits earned`
+      return `${sayCredits(expression.credits)} earned`
         + (expression.subject ? ` in ${expression.subject}` : '')
         + (expression.levelMin !== undefined ? ` at ${expression.levelMin} or above` : '')
     case 'placement':

@@ -1,5 +1,5 @@
 import type { Draft, DraftConstraint, DraftReason, Unfound } from '@ridgeway/core/planning'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { saySharedRule } from './lines'
 import { joinWords, sentence } from './lists'
 import { sayLost } from './reach'
@@ -12,8 +12,8 @@ export function sayDraft(draft: Draft): string {
   const range = long.length === 0
     ? ''
     : least === most
-      ? `${formatCredits(most)} credits a term`
-      : `${formatCredits(least)} to ${formatCredits(most)} credits a term`
+      ? `${sayCredits(most)} a term`
+      : `${formatCredits(least)} to ${sayCredits(most)} a term`
   return [`finish ${sayTerm(draft.finish)}`, range].filter(Boolean).join(', ')
 }
 
@@ -22,7 +22,7 @@ function sayConstraint(one: DraftConstraint): string {
     case 'finish by':
       return `finishing by ${sayTerm(one.term)}`
     case 'load':
-      return `at most ${formatCredits(one.credits)} credits a term`
+      return `at most ${sayCredits(one.credits)} a term`
     case 'term off':
       return `nothing in ${sayTerm(one.term)}`
     case 'summers free':

@@ -1,5 +1,5 @@
 import type { Leaving } from '@ridgeway/core/next'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { count, joinWords } from './lists'
 import { sayMoney } from './money'
 import { sayDate } from './terms'
@@ -15,7 +15,7 @@ export function sayLeaving(leaving: Leaving, term: string,
     } on the record with a W, until ${sayDate(until!)}.`)
   else said.push(`Until ${sayDate(until!)} it leaves no trace on the record.`)
   if (alone.length > 0) said.push(`${joinWords(alone, 'and')} goes with it and cannot stay registered alone.`)
-  said.push(`${formatCredits(credits.after)} of ${formatCredits(credits.before)} credits are left${
+  said.push(`${formatCredits(credits.after)} of ${sayCredits(credits.before)} are left${
     fullTime.before && !fullTime.after ? ', which is no full-time load any more' : ''}.`)
   if (everything) said.push(`Nothing of ${term} stays registered: you leave the term.`)
   if (back.length > 0) said.push(sayBack(back))

@@ -1,7 +1,7 @@
 import {
   type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type SmallestSet, spreadOf, type UseChange,
 } from '@ridgeway/core/requirements'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { describeFilter } from './filters'
 import { count, joinWords } from './lists'
 
@@ -10,7 +10,7 @@ export function describeLine(line: CourseLine): string {
   const what = describeFilter(line.filter)
   const grade = line.minGrade ? `, each with ${line.minGrade} or better` : ''
   if (needsEveryListed(line)) return `${line.filter.list!.length === 1 ? '' : 'All of '}${line.filter.list!.join(', ')}${grade}.`
-  const amount = [line.courses ? count(line.courses, 'course') : '', line.credits ? `${formatCredits(line.credits)} credits` : '']
+  const amount = [line.courses ? count(line.courses, 'course') : '', line.credits ? `${sayCredits(line.credits)}` : '']
     .filter(Boolean).join(' with at least ')
   const wide = spreadOf(line)
   const spread = wide ? `, from at least ${count(wide.n, wide.by === 'attribute' ? 'area' : wide.by)}` : ''
@@ -18,7 +18,7 @@ export function describeLine(line: CourseLine): string {
 }
 
 function describeCap({ filter, courses, credits }: Cap): string {
-  return `At most ${courses === undefined ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')} of it from ${
+  return `At most ${courses === undefined ? `${sayCredits(credits ?? 0)}` : count(courses, 'course')} of it from ${
     describeFilter(filter)
   }.`
 }
@@ -45,7 +45,7 @@ export function sayBrokenPin({ course, because, grade }: BrokenPin): string {
 
 /** "At most 2 courses may count in both Watershed Science and Environmental Statistics." */
 export function saySharedRule({ courses, credits, programs }: SharedRule): string {
-  const amount = courses === null ? `${formatCredits(credits ?? 0)} credits` : count(courses, 'course')
+  const amount = courses === null ? `${sayCredits(credits ?? 0)}` : count(courses, 'course')
   return `At most ${amount} may count in both ${programs[0]} and ${programs[1]}.`
 }
 

@@ -1,5 +1,5 @@
 import type { OfficeNeed } from '@ridgeway/core/office'
-import { formatCredits } from './credits'
+import { sayCredits } from './credits'
 import { count, joinWords } from './lists'
 import { sayMoney } from './money'
 import { sayDate, termName } from './terms'
@@ -61,7 +61,7 @@ export function sayLedgerDetail(detail: Readonly<Record<string, unknown>>, zone:
     return typeof value === 'string' && MOMENT.test(value) ? sayMoment(value, zone) : String(value as string | number | boolean)
   }
   return Object.entries(detail).map(([key, value]): [string, string] => key === 'earnedMin'
-    ? ['', `${formatCredits(Number(value))} credits`]
+    ? ['', `${sayCredits(Number(value))}`]
     : [KEYS[key] ?? key, say(value)])
     .filter(([, words]) => words !== '').map(([key, words]) => key === '' ? words : `${key} ${words}`).join('; ')
 }

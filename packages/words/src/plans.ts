@@ -1,6 +1,6 @@
 import type { Plan, PlanOperation } from '@ridgeway/core/planning'
 import { courseOfEntryId } from '@ridgeway/core/record'
-import { formatCredits } from './credits'
+import { sayCredits } from './credits'
 import { sayTerm } from './terms'
 
 /**
@@ -23,7 +23,7 @@ export function sayOperation(operation: PlanOperation, plan: Known): string {
     case 'pin use':
       return operation.line === null ? `unpinned the use of ${name}` : `pinned the use of ${name}`
     case 'credits':
-      return `set ${name} to ${formatCredits(operation.credits)} credits`
+      return `set ${name} to ${sayCredits(operation.credits)}`
     case 'note':
       return `wrote a note on ${name}`
     case 'wishes':
@@ -52,7 +52,7 @@ export function sayProposal(operation: PlanOperation, plan: Known): string {
     case 'pin use':
       return operation.line === null ? `unpin the use of ${name}` : `pin the use of ${name}`
     case 'credits':
-      return `take ${name} for ${formatCredits(operation.credits)} credits`
+      return `take ${name} for ${sayCredits(operation.credits)}`
     case 'note':
       return `a note on ${name}: ${operation.note}`
     case 'wishes':

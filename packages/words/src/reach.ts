@@ -1,6 +1,6 @@
 import type { Candidate, CandidateNote, Lost, Why } from '@ridgeway/core/requirements'
 import { sayNeeds } from './conditions'
-import { formatCredits } from './credits'
+import { sayCredits } from './credits'
 import { sentence } from './lists'
 import { describeOffering, sayTerm, termName } from './terms'
 
@@ -16,7 +16,7 @@ export function sayWhy(why: Why): string {
     case 'placement': return `a ${why.test} placement of ${why.score}`
     case 'program': return `being in ${why.program}`
     case 'closed': return `not open to ${why.to}`
-    case 'credits': return `${formatCredits(why.credits)} credits earned`
+    case 'credits': return `${sayCredits(why.credits)} earned`
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Finding, OtherBundle, SeatCount } from '@ridgeway/core/registration'
-import { times } from './checks'
+import { mostCredit } from './checks'
 import { sayNeeds, sayReason } from './conditions'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { sayGate } from './gates'
 import { joinWords } from './lists'
 import { describeOffering, sayDate, termName } from './terms'
@@ -45,7 +45,7 @@ export function sayFinding(finding: Finding): Said {
     case 'taken-elsewhere': {
       const state = `${finding.state}${finding.term ? ` in ${termName(finding.term)}` : ''}`
       return finding.by === finding.course
-        ? { words: `${finding.course} is ${state}; it gives credit ${times(finding.times)}.`,
+        ? { words: `${finding.course} is ${state}; it gives ${mostCredit(finding)}.`,
             way: 'Take it out of the line-up until that is decided.' }
         : { words: `${finding.course} gives the same credit as ${finding.by}, which is ${state}.`,
             way: 'Take it out of the line-up until that is decided.' }
@@ -53,7 +53,7 @@ export function sayFinding(finding: Finding): Said {
     case 'already-passed':
       return {
         words: finding.by === finding.course
-          ? `${finding.course} is passed with ${finding.grade}; it gives credit ${times(finding.times)}.`
+          ? `${finding.course} is passed with ${finding.grade}; it gives ${mostCredit(finding)}.`
           : `${finding.course} gives the same credit as ${finding.by}, which is passed with ${finding.grade}.`,
         way: 'Take it out of the plan.',
       }
@@ -111,9 +111,9 @@ export function sayFinding(finding: Finding): Said {
       }
     case 'load-cap':
       return finding.ok
-        ? fine(`${formatCredits(finding.credits)} of at most ${formatCredits(finding.cap)} credits.`)
+        ? fine(`${formatCredits(finding.credits)} of at most ${sayCredits(finding.cap)}.`)
         : {
-            words: `${formatCredits(finding.credits)} credits${
+            words: `${sayCredits(finding.credits)}${
               finding.partners.length > 0 ? `, with ${joinWords(finding.partners, 'and')} that it goes with,` : ''
             } would be over the cap of ${formatCredits(finding.cap)}.`,
             way: 'Leave a course for later, or ask your advisor for a load exception.',
@@ -166,7 +166,7 @@ export function sayShortly(finding: Finding): string {
     case 'taken-elsewhere': return `${finding.state} already`
     case 'same-topic': return 'a topic you have had'
     case 'exclusion': return `no credit beside ${finding.by}`
-    case 'load-cap': return `over the cap of ${formatCredits(finding.cap)} credits`
+    case 'load-cap': return `over the cap of ${sayCredits(finding.cap)}`
     default: return sayFinding(finding).words
   }
 }

@@ -1,11 +1,11 @@
 import type { GpaOutlook, RuleReport } from '@ridgeway/core/requirements'
-import { formatCredits } from './credits'
+import { formatCredits, sayCredits } from './credits'
 import { formatGpa } from './grades'
 import { count } from './lists'
 
 /** What a rule about the whole program is called. */
 export const ruleTitle = ({ title, reading }: RuleReport): string =>
-  title || (reading.kind === 'total' ? `${formatCredits(reading.asked)} credits in all` : '')
+  title || (reading.kind === 'total' ? `${sayCredits(reading.asked)} in all` : '')
 
 /** "12 of 30 cr earned, 45 with all that is under way and planned"; "2.43 now, 2.00 asked". */
 export function sayRule({ reading }: RuleReport): string {
@@ -46,7 +46,7 @@ function sayOutlook(outlook: GpaOutlook): string {
 export function sayOutOfReach({ reading }: RuleReport): string {
   if (reading.kind !== 'gpa' || reading.outlook?.code !== 'out of reach') return ''
   const { top, credits } = reading.outlook
-  return `Even ${formatGpa(top)} in all the ${formatCredits(credits)} credits that are left would not bring the average to ${
+  return `Even ${formatGpa(top)} in all the ${sayCredits(credits)} that are left would not bring the average to ${
     formatGpa(reading.asked)
   }. Repeating a course with a low grade can.`
 }

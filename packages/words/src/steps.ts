@@ -1,7 +1,7 @@
 import type { NextStep } from '@ridgeway/core/next'
 import { sayException, sayWaiting } from './advising'
 import { sayCheck } from './checks'
-import { formatCredits } from './credits'
+import { sayCredits } from './credits'
 import { sayGate } from './gates'
 import { count } from './lists'
 import { sayDue, sayMoney } from './money'
@@ -75,7 +75,7 @@ export function sayStep(step: NextStep, zone = 'UTC'): { title: string, words: s
     case 'off path':
       return { title: 'A course off the path', words: sayCheck(step.check) }
     case 'cover open':
-      return { title: 'Cover what is open', words: `${formatCredits(step.credits)} credits of your requirements have no course yet.` }
+      return { title: 'Cover what is open', words: `${sayCredits(step.credits)} of your requirements have no course yet.` }
   }
 }
 

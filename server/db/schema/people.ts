@@ -94,6 +94,8 @@ export const records = mysqlTable('records', {
   topic: varchar({ length: 120 }),
   state: varchar({ length: 12 }).$type<'completed' | 'under way'>().notNull(),
   source: varchar({ length: 10 }).$type<CourseItem['source']>().notNull(),
+  /** When the grade was given; of two attempts in one term it tells which came later. */
+  gradedAt: instant('graded_at'),
   listedCourse: varchar('listed_course', { length: 10 }).generatedAlwaysAs(sql`if(source = 'here', course, null)`, { mode: 'stored' })
     .references(() => courses.code),
 }, table => [index('records_student').on(table.student)])

@@ -128,8 +128,8 @@ export async function keepChange(tx: Executor, kept: Kept): Promise<void> {
   if (kept.rows.length > 0)
     statements.push(['DELETE FROM line_up_rows WHERE student = ? AND term = ? AND course IN (?)', [student, term, [...kept.rows]]])
   if (kept.withdrawn.length > 0)
-    statements.push(['INSERT INTO records (student, course, term, credits, grade, state, source) VALUES ?',
-      [kept.withdrawn.map(one => [student, one.course, term, one.credits, one.grade, 'completed', 'here'])]])
+    statements.push(['INSERT INTO records (student, course, term, credits, grade, state, source, graded_at) VALUES ?',
+      [kept.withdrawn.map(one => [student, one.course, term, one.credits, one.grade, 'completed', 'here', at])]])
   if (kept.told.length > 0)
     statements.push(['INSERT INTO ledger (happened_at, actor, student, action, section, pool, run, detail) VALUES ?',
       [kept.told.map(one => [at, kept.actor, student, one.action, one.section, one.pool, kept.key, JSON.stringify(one.detail)])]])

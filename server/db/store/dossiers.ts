@@ -113,7 +113,7 @@ const PARTS = [
      s.cohorts c, s.placements d FROM students s JOIN people p ON p.id = s.person WHERE s.person IN (?)`,
   'SELECT \'program\', student, position, NULL, NULL, NULL, program, NULL, NULL, NULL FROM student_programs WHERE student IN (?)',
   `SELECT 'record', student, id, credits, NULL, NULL, course, term, grade,
-     CONCAT_WS('|', state, source, IFNULL(earned_grade, ''), IFNULL(topic, '')) FROM records WHERE student IN (?)`,
+     CONCAT_WS('|', state, source, IFNULL(earned_grade, ''), IFNULL(graded_at, ''), IFNULL(topic, '')) FROM records WHERE student IN (?)`,
   `SELECT 'registered', r.student, r.section, r.credits, r.id, NULL, r.course, r.term, s.label,
      CONCAT_WS('|', r.registered_at, r.run, s.session, r.grading, r.tuition, r.fees, s.topic)
    FROM registrations r JOIN sections s ON s.id = r.section WHERE r.student IN (?) AND NOT r.graded`,
@@ -154,9 +154,9 @@ const TAKE = {
     placements: JSON.parse(row.d) as Record<string, number> }),
   program: (to: Dossier, row: Row) => to.programs[row.i] = row.a,
   record: (to: Dossier, row: Row) => {
-    const [state, source, earnedGrade, ...topic] = row.d.split('|') as [CourseItem['state'], CourseItem['source'], ...string[]]
+    const [state, source, earnedGrade, gradedAt, ...topic] = row.d.split('|') as [CourseItem['state'], CourseItem['source'], ...string[]]
     to.record.push({ id: row.i, course: row.a, term: row.b, credits: row.j, grade: row.c, earnedGrade: earnedGrade || null,
-      topic: topic.join('|') || null, state, source })
+      gradedAt: gradedAt ? toInstant(gradedAt) : null, topic: topic.join('|') || null, state, source })
   },
   registered: (to: Dossier, row: Row) => {
     const [at, run, session, grading, tuition, fees, ...topic] = row.d.split('|') as [string, string, string, GradingMode, ...string[]]

@@ -24,10 +24,11 @@ export async function keepGrades(tx: Executor, student: number, rows: readonly (
   const terms = [...new Set(rows.filter(row => row.record === null).map(row => row.term))]
   await together(tx, [
     ...rows.filter(row => row.record !== null).map((row): Statement =>
-      ['UPDATE records SET grade = ?, state = \'completed\' WHERE id = ?', [row.grade, row.record]]),
+      ['UPDATE records SET grade = ?, state = \'completed\', graded_at = ? WHERE id = ?', [row.grade, fromInstantText(at), row.record]]),
     ...fresh.length > 0
-      ? [['INSERT INTO records (student, course, term, credits, grade, topic, state, source) VALUES ?',
-          [fresh.map(row => [student, row.course, row.term, row.credits, row.grade, row.topic, 'completed', 'here'])]] as Statement]
+      ? [['INSERT INTO records (student, course, term, credits, grade, topic, state, source, graded_at) VALUES ?',
+          [fresh.map(row => [student, row.course, row.term, row.credits, row.grade, row.topic, 'completed', 'here',
+            fromInstantText(at)])]] as Statement]
       : [],
     ...terms.length > 0
       ? [['UPDATE registrations SET graded = TRUE WHERE student = ? AND term IN (?)', [student, terms]] as Statement]

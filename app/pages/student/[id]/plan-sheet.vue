@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, sayCheck } from '@ridgeway/words'
+import { sayCredits, sayCheck } from '@ridgeway/words'
 
 /** The whole plan on one landscape page: areas down, terms across. */
 const student = useStudentStore()
@@ -7,7 +7,7 @@ const catalog = useCatalogStore()
 const { local } = useNow()
 const finishSaid = computed(() => {
   const { finish, unplaced } = student.standing!
-  return finish ? `Finish ${catalog.term(finish)?.name}.` : `${formatCredits(unplaced)} credits have no place yet.`
+  return finish ? `Finish ${catalog.term(finish)?.name}.` : `${sayCredits(unplaced)} have no place yet.`
 })
 const notes = computed(() => [
   ...(student.plan.note ? [`Plan: ${student.plan.note}`] : []),
@@ -26,7 +26,7 @@ const print = () => window.print()
       <p class="second">
         {{ catalog.name }}, {{ local.toFormat('d LLLL yyyy') }}.
         {{ finishSaid }}
-        {{ formatCredits(student.standing!.earned) }} credits earned.
+        {{ sayCredits(student.standing!.earned) }} earned.
         {{ student.state!.advisor ? `Advisor: ${student.state!.advisor.name}.` : ''
         }}{{ student.state!.plan.current ? '' : ' This is not the current plan.' }}
       </p>

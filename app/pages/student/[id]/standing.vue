@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa } from '@ridgeway/words'
+import { formatCredits, sayCredits, formatGpa } from '@ridgeway/words'
 
 /** The whole standing on paper: made to be printed or kept as PDF, with the date and the catalog year it was read by. */
 const student = useStudentStore()
@@ -24,8 +24,8 @@ const print = () => window.print()
       </p>
       <p>
         GPA {{ formatGpa(standing.gpa.value) }} over {{ formatCredits(standing.gpa.attempted) }} graded credits ·
-        {{ formatCredits(standing.earned) }} credits earned ·
-        {{ standing.finish ? `planned finish ${termName(standing.finish)}` : `${formatCredits(standing.unplaced)} credits still open` }}
+        {{ sayCredits(standing.earned) }} earned ·
+        {{ standing.finish ? `planned finish ${termName(standing.finish)}` : `${sayCredits(standing.unplaced)} still open` }}
       </p>
     </header>
     <StandingProgram v-for="report in standing.reports" :key="report.code" :report="report" />

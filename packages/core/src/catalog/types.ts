@@ -166,6 +166,8 @@ export interface CourseItem {
   grade: string | null
   /** The grade it was earned with elsewhere: it counts for minimum grades, never in an average. */
   earnedGrade?: string | null
+  /** When its grade was given, where that is known: of two attempts in one term it tells which came later. */
+  gradedAt?: Instant | null
   /** What it was about, for a course whose topics change: each topic gives credit once, several may stand side by side. */
   topic?: string | null
   state: Commitment

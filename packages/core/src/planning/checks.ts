@@ -22,7 +22,8 @@ export type CheckFinding
     | { kind: 'offering not announced', in: TermName }
     | { kind: 'prerequisite', in: TermName, needs: Lack[][] }
     | { kind: 'corequisite', needs: Lack[][] }
-    | { kind: 'already passed' | 'repeat limit', by: CourseCode, state: Commitment, grade: string | null, times: number }
+  /** `most` are the credits that the course gives in all, where those are used up. */
+    | { kind: 'already passed' | 'repeat limit', by: CourseCode, state: Commitment, grade: string | null, times: number, most?: Credits }
     | { kind: 'excluded', by: CourseCode, state: Commitment }
     | { kind: 'over the cap', in: TermName, credits: Credits, cap: Credits }
     | { kind: 'under the wish', in: TermName, credits: Credits, wish: Credits }

@@ -3,6 +3,7 @@ import { isAnnounced, isOffered, nameOf, termOrder, termPhase } from '../catalog
 import type { Course, CourseCode, CourseItem, Term } from '../catalog/types'
 import { lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import { factsOf, type StudentFacts } from '../record/facts'
+import { comparedGrade } from '../record/attempts'
 import { excludedBy, type GradesAsked, takenAlready } from '../record/repeats'
 import { gradesAsked } from '../requirements/grades-asked'
 import type { CheckFinding, CheckInput, CheckPlace, PlanCheck } from './checks'
@@ -52,11 +53,12 @@ function problemsOf(item: CourseItem, course: Course, term: Term, { items, catal
   const same = sameCourse(course.code, catalog.courses)
   const excluded = excludedBy(course, items, catalog)
   const others = items.filter(other => other.id !== item.id && same.includes(other.course))
-  const taken = others.length > 0 ? takenAlready(course, others, catalog, asked(course.code)) : null
+  const taken = others.length > 0 ? takenAlready(course, others, catalog, asked(course.code), item.credits) : null
   if (excluded) add({ kind: 'excluded', by: excluded.course, state: excluded.state })
   else if (taken)
-    add({ kind: taken.times > 1 ? 'repeat limit' : 'already passed', by: taken.by.course, state: taken.by.state, grade: taken.by.grade,
-      times: taken.times })
+    add({ kind: taken.times > 1 || taken.most ? 'repeat limit' : 'already passed', by: taken.by.course, state: taken.by.state,
+      grade: comparedGrade(taken.by), times: taken.times,
+      ...taken.most === undefined ? {} : { most: taken.most } })
   return found
 }
 

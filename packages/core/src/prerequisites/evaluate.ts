@@ -4,7 +4,7 @@ import type { Commitment, Course, CourseCode, CourseItem, Credits, TermCode } fr
 import { gpa } from '../grades/gpa'
 import { meetsGrade } from '../grades/scale'
 import { type ClassStanding, classStanding, STANDING_CREDITS } from '../grades/status'
-import { averagedAttempts, earnedCredits, isPassed, readCredit, type RecordRules } from '../record/attempts'
+import { averagedAttempts, comparedGrade, earnedCredits, isPassed, readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import { ruleOf } from './rule-of'
 import type { Closed, Expression } from './types'
@@ -125,7 +125,7 @@ export function isClosed(condition: Closed, facts: StudentFacts, context: Evalua
   const same = sameCourse(condition.course, context.courses)
   return facts.items.some(item => same.includes(item.course) && (item.state === 'under way' || item.state === 'registered'
     || (item.state === 'completed' && isPassed(item, context.scale)
-      && (condition.minGrade === undefined || meetsGrade(context.scale, item.earnedGrade ?? item.grade, condition.minGrade)))))
+      && (condition.minGrade === undefined || meetsGrade(context.scale, comparedGrade(item), condition.minGrade)))))
 }
 
 function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts,
@@ -170,9 +170,9 @@ function judgeAttempt(
   const when = item.term ? termOrder(item.term) : 0
   if (item.state === 'completed') {
     // A minimum that is not on the scale is met by nothing; the catalog's own check names it.
-    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, item.earnedGrade ?? item.grade, minGrade))
-      return ['passed', { code: 'passed', course: item.course, grade: item.earnedGrade ?? item.grade }]
-    return ['unmet', { code: 'grade too low', course: item.course, grade: item.earnedGrade ?? item.grade, minGrade: minGrade ?? null }]
+    if ((minGrade === undefined || minGrade in context.scale) && meetsGrade(context.scale, comparedGrade(item), minGrade))
+      return ['passed', { code: 'passed', course: item.course, grade: comparedGrade(item) }]
+    return ['unmet', { code: 'grade too low', course: item.course, grade: comparedGrade(item), minGrade: minGrade ?? null }]
   }
   if (when > at || (when === at && !sameTerm)) {
     return ['unmet', { code: 'not before', course: item.course, state: item.state, sameTerm: when === at, alongside: sameTerm }]

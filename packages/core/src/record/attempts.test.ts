@@ -18,6 +18,22 @@ describe('readCredit', () => {
     expect(ids(readCredit(items, rulesOf(courses, { repeatPolicy: 'latest' })).earning)).toEqual(['2'])
     expect([...readCredit(items, rulesOf(courses)).replaced]).toEqual(['2'])
   })
+  it('orders two attempts of one term by the instant of the grade, and by nothing where that is not known', () => {
+    const [early, late] = ['2025-10-20T12:00:00.000Z', '2025-12-15T12:00:00.000Z']
+    const both = [{ ...attempt('1', 'C', '2025FA'), gradedAt: late }, { ...attempt('2', 'B', '2025FA'), gradedAt: early }]
+    const latest = rulesOf(courses, { repeatPolicy: 'latest' })
+    expect(ids(readCredit(both, latest).earning)).toEqual(['1'])
+    expect(ids(readCredit(both.map(one => ({ ...one, gradedAt: null })), latest).earning)).toEqual(['2'])
+  })
+  it('compares a transferred attempt by the grade that was earned elsewhere', () => {
+    const elsewhere = { ...attempt('t', 'TR', '2025FA'), source: 'transfer' as const, term: null, earnedGrade: 'B' }
+    expect(ids(readCredit([elsewhere, attempt('c', 'C', '2025FA')], rulesOf(courses)).earning)).toEqual(['t'])
+    expect(ids(readCredit([{ ...elsewhere, earnedGrade: 'D' }, attempt('c', 'C', '2025FA')], rulesOf(courses)).earning)).toEqual(['c'])
+  })
+  it('takes no credit away for a later attempt that failed', () => {
+    const items = [attempt('1', 'B', '2025FA'), attempt('2', 'F', '2026SP')]
+    expect(ids(readCredit(items, rulesOf(courses, { repeatPolicy: 'latest' })).earning)).toEqual(['1'])
+  })
   it('never lets a withdrawal stand in the way of anything', () => {
     expect(readCredit([attempt('1', 'W', '2025FA')], rulesOf(courses))).toMatchObject({ earning: [], rivals: [], idle: [] })
     expect(ids(readCredit([attempt('1', 'W', '2025FA'), planned('AAA 100', '2027SP', { id: 'again' })], rulesOf(courses)).earning)).toEqual(
@@ -112,12 +128,13 @@ describe('laws of the record', () => {
     code: fc.constantFrom(...CODES),
     term: fc.constantFrom('2024FA', '2025SP', '2025FA'),
     grade: fc.constantFrom('A', 'C', 'D', 'F', 'W', 'P', 'TR'),
+    gradedAt: fc.constantFrom(null, '2025-10-20T12:00:00.000Z', '2025-12-15T12:00:00.000Z'),
     intended: fc.boolean(),
   }), { maxLength: 8 }).map(list =>
-    list.map(({ code, term, grade, intended }, i): CourseItem =>
+    list.map(({ code, term, grade, gradedAt, intended }, i): CourseItem =>
       intended
         ? planned(code, '2027SP', { id: `p${i}` })
-        : item(code, { id: `r${i}`, term, grade, source: grade === 'TR' ? 'transfer' : 'here' }),
+        : item(code, { id: `r${i}`, term, grade, gradedAt, source: grade === 'TR' ? 'transfer' : 'here' }),
     ),
   )
   const policy = fc.constantFrom('best' as const, 'latest' as const)

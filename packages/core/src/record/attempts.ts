@@ -20,6 +20,16 @@ export const TIERS = { 'completed': 0, 'under way': 1, 'registered': 2, 'picked'
 export const isPassed = (item: Pick<CourseItem, 'state' | 'grade'>, scale: GradeScale): boolean =>
   item.state === 'completed' && earnsCredit(scale, item.grade)
 
+/**
+ * The grade that is compared with a minimum and with other attempts: the one earned elsewhere where it is on file, else the one on the
+ * record.
+ */
+export const comparedGrade = ({ grade, earnedGrade }: Pick<CourseItem, 'grade' | 'earnedGrade'>): string | null => earnedGrade || grade
+
+/** What an attempt is worth beside others, in hundredths of a grade point; -1 without a grade that earns credit. */
+export const gradeValue = (item: Pick<CourseItem, 'grade' | 'earnedGrade'>, scale: GradeScale): number =>
+  scale[comparedGrade(item) ?? '']?.standsFor ?? -1
+
 /** Where every credit of a student comes from. */
 export interface CreditReading {
   /** Items that give credit, or will when they are passed: each credit once, firmest first, then in order of term. */
@@ -37,8 +47,8 @@ const readings = new WeakMap<readonly CourseItem[], { rules: RecordRules, readin
 /**
  * Settles which attempts and intentions give credit: each credit is earned once.
  * - A course and its equivalents give credit as often as the most repeatable of them, each no more often than it says itself.
- *   Of passed attempts beyond that the institution's policy keeps the best or the latest. The same topic of a course is a repeat,
- *   another topic is not.
+ *   Of passed attempts beyond that the institution's policy keeps the best or the latest; a failed attempt takes no credit away.
+ *   The same topic of a course is a repeat, another topic is not.
  * - Of courses that exclude each other the one passed first keeps the credit (common practice, no source);
  *   of two passed in one term the better grade, then the larger course.
  * - What is intended earns only what is left, in order of firmness and term.
@@ -58,10 +68,11 @@ const sameRules = (a: RecordRules, b: RecordRules) =>
 function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading {
   const { scale } = rules
   const courses = linked(rules.courses)
-  const { kept, replaced } = keepAttempts(items.filter(item => item.state === 'completed'), rules, (item) => {
-    const meaning = scale[item.grade ?? '']
-    return meaning !== undefined && (meaning.earns || meaning.inGpa)
-  })
+  const completed = items.filter(item => item.state === 'completed')
+  const { kept, replaced: repeated } = keepAttempts(completed, rules, item => isPassed(item, scale))
+  const graded = keepAttempts(completed, rules, item => isPassed(item, scale) || (scale[item.grade ?? '']?.inGpa ?? false))
+  const replaced = new Set([...repeated, ...completed.flatMap(item =>
+    !isPassed(item, scale) && graded.replaced.has(item.id) ? [item.id] : [])])
   const earning: CourseItem[] = []
   const rivals: CourseItem[] = []
   const holders = new Set<CourseCode>()
@@ -72,7 +83,7 @@ function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading
     room.take(item)
   }
   const isExcluded = (code: CourseCode) => courses.get(code)?.exclusions.some(other => holders.has(other)) ?? false
-  for (const item of kept.filter(one => isPassed(one, scale)).sort((a, b) => firstPassed(a, b, scale))) {
+  for (const item of kept.sort((a, b) => firstPassed(a, b, scale))) {
     if (isExcluded(item.course)) rivals.push(item)
     else earn(item)
   }
@@ -84,7 +95,14 @@ function settle(items: readonly CourseItem[], rules: RecordRules): CreditReading
   return { earning: earning.sort(byFirmness), rivals, replaced, idle }
 }
 
+/** Attempts without a term, from elsewhere or by examination, come before the first term here. */
 const when = (item: CourseItem) => item.term ? termOrder(item.term) : 0
+
+/**
+ * The order in which attempts were made: by term, then by the instant of the grade. 0 where the record does not tell which came first:
+ * then the better grade stands, and the order of rows decides nothing.
+ */
+const byTime = (a: CourseItem, b: CourseItem): number => when(a) - when(b) || byCode(a.gradedAt ?? '', b.gradedAt ?? '')
 const byCode = (a: string, b: string) => a < b ? -1 : a > b ? 1 : 0
 
 /** Firmest first, then in order of term; the rest only makes the order the same whatever the rows' order is. */
@@ -92,8 +110,8 @@ export const byFirmness = (a: CourseItem, b: CourseItem): number =>
   TIERS[a.state] - TIERS[b.state] || when(a) - when(b) || byCode(a.course, b.course) || byCode(a.id, b.id)
 
 function firstPassed(a: CourseItem, b: CourseItem, scale: GradeScale): number {
-  const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
-  return when(a) - when(b) || worth(b) - worth(a) || b.credits - a.credits || byCode(a.course, b.course) || byCode(a.id, b.id)
+  const worth = (item: CourseItem) => gradeValue(item, scale)
+  return byTime(a, b) || worth(b) - worth(a) || b.credits - a.credits || byCode(a.course, b.course) || byCode(a.id, b.id)
 }
 
 /** How often the courses of a family may still be taken: the family as often as its most repeatable course, each as often as it says. */
@@ -134,9 +152,9 @@ export function timesFor(code: CourseCode, courses: ReadonlyMap<CourseCode, Cour
 /** Of attempts that count, those that stand by the policy, as many as the course may be repeated, and the ids of the others. */
 function keepAttempts(attempts: readonly CourseItem[], { courses, scale, repeatPolicy }: RecordRules,
   counts: (item: CourseItem) => boolean) {
-  const worth = (item: CourseItem) => scale[item.grade ?? '']?.standsFor ?? -1
+  const better = (a: CourseItem, b: CourseItem) => gradeValue(b, scale) - gradeValue(a, scale)
   const order = attempts.filter(counts).sort((a, b) =>
-    (repeatPolicy === 'best' ? worth(b) - worth(a) : 0) || when(b) - when(a) || byCode(a.course, b.course) || byCode(a.id, b.id),
+    (repeatPolicy === 'best' ? better(a, b) : 0) || byTime(b, a) || better(a, b) || byCode(a.course, b.course) || byCode(a.id, b.id),
   )
   const room = new Room(linked(courses))
   const kept: CourseItem[] = []

@@ -1,6 +1,7 @@
 import { familyOf } from '../catalog/linked'
 import { deadlinesOf, nameOf } from '../catalog/terms'
-import type { Course, CourseCode, CourseItem, Section } from '../catalog/types'
+import type { Course, CourseCode, CourseItem, Credits, Section } from '../catalog/types'
+import { comparedGrade } from '../record/attempts'
 import { excludedBy, type Taken, takenAlready, topicTaken } from '../record/repeats'
 import { type Bundle, clashWithin, missingParts } from '../weeks/bundles'
 import type { Candidate, DecisionContext } from './decision'
@@ -72,12 +73,15 @@ function checkSections(course: Course, sections: readonly Section[], context: De
 /** A topic that was taken in another term gives credit once. */
 function checkTopic(course: Course, sections: readonly Section[], { items, term, terms, ...rules }: DecisionContext): Finding[] {
   const section = sections.find(one => one.topic !== '')
-  const before = section && topicTaken(course, section.topic, items.filter(item => item.term !== term.code), rules)
+  const before = section && topicTaken(course, section.topic, items.filter(item => item.term !== term.code), rules,
+    rules.asked(course.code))
   if (!before) return []
   const when = terms.find(candidate => candidate.code === before.term)
   return [{ code: 'same-topic', ok: false, course: course.code, label: section.label, topic: section.topic, state: before.state,
     term: when ? nameOf(when) : null }]
 }
+
+const mostOf = ({ most }: Taken) => most === undefined ? {} : { most }
 
 /** What a record says against a course. */
 export interface Had {
@@ -87,13 +91,13 @@ export interface Had {
   excluded: CourseItem | null
 }
 
-export function hadOf(course: Course, context: DecisionContext): Had {
+export function hadOf(course: Course, credits: Credits, context: DecisionContext): Had {
   const { items, term } = context
   const family = familyOf(course.code, context.courses)
   const same = items.filter(item => familyOf(item.course, context.courses) === family)
   return {
     here: same.find(item => item.term === term.code && item.state === 'registered'),
-    taken: same.length > 0 ? takenAlready(course, items, context, context.asked(course.code)) : null,
+    taken: same.length > 0 ? takenAlready(course, items, context, context.asked(course.code), credits) : null,
     excluded: course.exclusions.length > 0 ? excludedBy(course, items, context) : null,
   }
 }
@@ -109,11 +113,12 @@ export function checkRepeats(course: Course, { here, taken, excluded }: Had, oth
   else if (inLineUp)
     found.push({ code: 'duplicate', ok: false, course: course.code, by: inLineUp.row.course, state: 'in the line-up', term })
   else if (taken?.by.state === 'completed')
-    found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: taken.by.grade, times: taken.times })
+    found.push({ code: 'already-passed', ok: false, course: course.code, by: taken.by.course, grade: comparedGrade(taken.by),
+      times: taken.times, ...mostOf(taken) })
   else if (taken) {
     const where = context.terms.find(candidate => candidate.code === taken.by.term)
     found.push({ code: 'taken-elsewhere', ok: false, course: course.code, by: taken.by.course, state: taken.by.state,
-      term: where ? nameOf(where) : null, times: taken.times })
+      term: where ? nameOf(where) : null, times: taken.times, ...mostOf(taken) })
   }
   const beside = others.find(other => course.exclusions.includes(other.row.course))
   if (excluded) found.push({ code: 'exclusion', ok: false, course: course.code, by: excluded.course, state: excluded.state })

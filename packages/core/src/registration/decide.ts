@@ -76,33 +76,34 @@ export class Run {
     return decision
   }
 
-  /** What is the same for every bundle of a course that asks for no partner. */
-  private readonly ofCourse = new Map<CourseCode, { before: Finding[], load: Finding } | null>()
+  /** What is the same for every bundle of a course that asks for no partner, by course and credits. */
+  private readonly ofCourse = new Map<string, { before: Finding[], load: Finding } | null>()
 
   private decideLast(candidate: Candidate): RowDecision {
     const { row, course, credits } = candidate
-    if (course && !this.ofCourse.has(course.code)) {
+    const known = `${row.course} ${credits}`
+    if (course && !this.ofCourse.has(known)) {
       const groups = this.groupsFor(candidate)
       const isSingle = groups.length === 1 && groups[0]!.length === 1
-      const had = this.hadOf(course)
-      this.ofCourse.set(course.code, isSingle
+      const had = this.hadOf(course, credits)
+      this.ofCourse.set(known, isSingle
         ? { before: [...checkRepeats(course, had, this.accepted, this.context), ...this.checkRules(course, [candidate])],
             load: this.checkLoad(candidate, [candidate]) }
         : null)
     }
-    const known = course && this.ofCourse.get(course.code)
+    const ofCourse = course && this.ofCourse.get(known)
     // Nobody asks about this row again: nothing of it is remembered.
     const alone = this.makeAlone(candidate)
-    if (!known || !alone.isKnown)
+    if (!ofCourse || !alone.isKnown)
       return this.groupsFor(candidate).some(group => group.every(one => this.isFine(one, group)))
         ? this.acceptanceOf(candidate)
         : this.refusalOf(candidate)
-    const findings = [...alone.first, ...known.before, ...alone.restrictions]
+    const findings = [...alone.first, ...ofCourse.before, ...alone.restrictions]
     for (const other of this.standing ??= this.besideOf(this.accepted)) {
       const found = this.clashWith(candidate.sections, other)
       if (found) findings.push(found)
     }
-    findings.push(known.load, ...alone.seats)
+    findings.push(ofCourse.load, ...alone.seats)
     const isFine = findings.every(finding => finding.ok)
     return { rowId: row.id, course: row.course, outcome: isFine ? 'register' : 'refused', findings, claims: isFine ? alone.claims : [],
       credits,
@@ -249,18 +250,19 @@ export class Run {
 
   private makeAlone = (candidate: Candidate) => readAlone(candidate, this.context, {
     groups: () => this.groups ??= groupsOf(this.context, this.context.items, this.context),
-    had: course => this.hadOf(course),
+    had: course => this.hadOf(course, candidate.credits),
     bundles: course => offerOf(this.context.sections).bundles(course),
   })
 
   /** The student's programs, cohorts and class standing; worked out where seats or sections are kept for somebody. */
   private groups: string[] | undefined
-  private readonly had = new Map<CourseCode, Had>()
-  private hadOf(course: Course): Had {
-    const before = this.had.get(course.code)
+  private readonly had = new Map<string, Had>()
+  private hadOf(course: Course, credits: Credits): Had {
+    const key = `${course.code} ${credits}`
+    const before = this.had.get(key)
     if (before) return before
-    const made = hadOf(course, this.context)
-    this.had.set(course.code, made)
+    const made = hadOf(course, credits, this.context)
+    this.had.set(key, made)
     return made
   }
 

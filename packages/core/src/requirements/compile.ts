@@ -1,6 +1,7 @@
 import { type CourseFilter, courseLevel, matchesBesidesList, matchesFilter } from '../catalog/filter'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { type GradeScale, meetsGrade } from '../grades/scale'
+import { comparedGrade } from '../record/attempts'
 import type { AllocationLine, AllocationTree } from './allocation/problem'
 import { type CourseLine, listedCourses, needsEveryListed, type Program, type RequirementException, type RequirementNode,
   spreadOf } from './types'
@@ -196,5 +197,4 @@ const isSubstitute = (code: CourseCode, { line, single }: Pick<CompiledLine, 'li
 
 /** Not decided yet, or passed with the grade that a line asks; a minimum that is not on the scale is met by nothing. */
 export const gradeSuffices = (item: CourseItem, { minGrade }: Pick<CourseLine, 'minGrade'>, scale: GradeScale): boolean =>
-  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, item.earnedGrade ?? item.grade,
-    minGrade))
+  item.state !== 'completed' || ((minGrade === undefined || minGrade in scale) && meetsGrade(scale, comparedGrade(item), minGrade))

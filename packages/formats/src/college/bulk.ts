@@ -25,6 +25,7 @@ const RecordsFile = z.strictObject({
     grade: z.string().min(1).max(3).nullable().default(null),
     earnedGrade: z.string().min(1).max(3).nullable().default(null),
     topic: z.string().min(1).max(120).nullable().default(null),
+    gradedAt: z.iso.datetime().nullable().default(null),
     state: z.enum(['completed', 'under way']).default('completed'),
     source: z.enum(['here', 'transfer', 'exam']).default('here'),
   })),
@@ -110,8 +111,9 @@ function readFile<T>(file: string, content: string, shape: z.ZodType<T>): FileRe
 export function writeRecordsJson(rows: readonly Record[]): string {
   const key = (row: Record) => `${row.username} ${row.term ?? ''} ${row.course} ${row.attempt}`
   const records = [...rows].sort((a, b) => key(a) < key(b) ? -1 : 1).map(({ username, course, term, attempt, credits, grade, earnedGrade,
-    topic,
-    state, source }) => ({ student: username, course, term, attempt, credits: credits / 100, grade, earnedGrade, topic, state, source }))
+    topic, gradedAt,
+    state, source }) => ({ student: username, course, term, attempt, credits: credits / 100, grade, earnedGrade,
+    topic, gradedAt, state, source }))
   return inLines(RECORDS_FORMAT, 'records', records)
 }
 

@@ -152,6 +152,7 @@ const records = table('records.csv', 'What students have taken: one row an attem
   grade: { title: 'grade', cell: orNull(text(3, 1)), preset: null },
   earnedGrade: { title: 'grade elsewhere', cell: orNull(text(3, 1)), preset: null },
   topic: { title: 'topic', cell: orNull(text(120, 1)), preset: null },
+  gradedAt: { title: 'graded', cell: orNull(instant), preset: null },
   state: { title: 'state', cell: oneOf('completed', 'under way'), preset: 'completed' as const },
   source: { title: 'source', cell: oneOf<CourseItem['source']>('here', 'transfer', 'exam'), preset: 'here' as CourseItem['source'] },
 }, ['username', 'course', 'term', 'attempt'])

@@ -261,7 +261,7 @@ class RosterReader {
       }
       known.add(key)
       const row: CollegeRows['records'][number] = { username, course, term, attempt: 1, credits: section.credits, grade: null,
-        earnedGrade: null, topic: null, state: 'under way', source: 'here' }
+        earnedGrade: null, topic: null, gradedAt: null, state: 'under way', source: 'here' }
       this.places.set(row, { file: 'enrollments.csv', row: at })
       rows.push(row)
     }

@@ -1,0 +1,1 @@
+ALTER TABLE `records` ADD `graded_at` datetime(3);

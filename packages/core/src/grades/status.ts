@@ -20,6 +20,12 @@ export const STANDING_CREDITS: Record<ClassStanding, Credits> = { freshman: 0, s
 
 export const CLASS_STANDINGS = Object.keys(STANDING_CREDITS) as readonly ClassStanding[]
 
+/** The credits with which a class standing is outgrown; null for the last one. */
+export function creditsToOutgrow(standing: ClassStanding): Credits | null {
+  const next = CLASS_STANDINGS[CLASS_STANDINGS.indexOf(standing) + 1]
+  return next ? STANDING_CREDITS[next] : null
+}
+
 /** Class standing by credits earned, in steps of thirty (common practice, no source). */
 export function classStanding(earned: Credits): ClassStanding {
   if (earned >= STANDING_CREDITS.senior) return 'senior'

@@ -1,7 +1,7 @@
 import { sameCourse } from '../catalog/linked'
 import type { Course, CourseCode } from '../catalog/types'
 import { type GradeScale, LETTER_SCALE } from '../grades/scale'
-import { coursesIn } from './evaluate'
+import { apartByCourse, coursesIn, coursesMentioned } from './evaluate'
 import { parseExpression } from './parse'
 import type { Expression, ParseProblem } from './types'
 
@@ -30,7 +30,7 @@ export function checkCatalog(courses: ReadonlyMap<CourseCode, Course>, scale: Gr
     }
     const mine = { prerequisite: read('prerequisite'), corequisite: read('corequisite') }
     rules.set(course.code, mine)
-    for (const names of new Set([...coursesIn(mine.prerequisite), ...coursesIn(mine.corequisite)])) {
+    for (const names of new Set([mine.prerequisite, mine.corequisite].flatMap(coursesMentioned))) {
       if (!courses.has(names)) problems.push({ code: 'unknown course', course: course.code, names })
     }
   }
@@ -70,7 +70,7 @@ function ringsAmong(courses: ReadonlyMap<CourseCode, Course>, rules: ReadonlyMap
       case 'any':
         return rule.of.some(each)
       case 'atLeast':
-        return rule.of.filter(each).length >= rule.n
+        return apartByCourse(rule.of, courses).filter(each).length >= rule.n
       default:
         return true
     }

@@ -1,10 +1,10 @@
-import { sameCourse } from '../catalog/linked'
+import { familyOf, sameCourse } from '../catalog/linked'
 import { termOrder } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, TermCode } from '../catalog/types'
 import { gpa } from '../grades/gpa'
 import { meetsGrade } from '../grades/scale'
 import { type ClassStanding, classStanding, STANDING_CREDITS } from '../grades/status'
-import { averagedAttempts, comparedGrade, earnedCredits, isPassed, readCredit, type RecordRules } from '../record/attempts'
+import { averagedAttempts, comparedGrade, isPassed, readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import { ruleOf } from './rule-of'
 import type { Closed, Expression } from './types'
@@ -106,7 +106,7 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
       return leaf(value !== null && value >= expression.minimum ? 'passed' : 'unmet', { code: 'average now', value })
     }
     case 'not':
-      return leaf(isClosed(expression.condition, facts, context) ? 'unmet' : 'passed')
+      return leaf(judgeClosed(expression.condition, at, facts, context))
     case 'permission':
       return leaf(facts.permissions.includes(context.course) ? 'passed' : 'unmet')
     case 'all':
@@ -118,19 +118,58 @@ function judge(expression: Expression, at: number, facts: StudentFacts, context:
   }
 }
 
-/** Whether a course is closed to somebody: a program they are in, a standing they have, a course they passed or are taking. */
-export function isClosed(condition: Closed, facts: StudentFacts, context: EvaluationContext): boolean {
-  if (condition.kind === 'program') return facts.programs.includes(condition.program)
-  if (condition.kind === 'standing') return classStanding(earnedCredits(facts.items, context)) === condition.standing
-  const same = sameCourse(condition.course, context.courses)
-  return facts.items.some(item => same.includes(item.course) && (item.state === 'under way' || item.state === 'registered'
-    || (item.state === 'completed' && isPassed(item, context.scale)
-      && (condition.minGrade === undefined || meetsGrade(context.scale, comparedGrade(item), condition.minGrade)))))
+/**
+ * Whether a course is open at a term to somebody to whom a condition may close it: by the class standing and the courses that they will
+ * have then, from the record and from the plan. It is as firm as what keeps it open: a freshman who will be a sophomore when what is in
+ * progress is passed finds it open `if passed`.
+ */
+function judgeClosed(condition: Closed, at: number, facts: StudentFacts, context: EvaluationContext): Firmness {
+  if (condition.kind === 'program') return facts.programs.includes(condition.program) ? 'unmet' : 'passed'
+  if (condition.kind === 'course') return (closedFrom(condition, facts, context) ?? Infinity) <= at ? 'unmet' : 'passed'
+  const levels: Firmness[] = ['passed', 'if passed', 'if planned']
+  const lastClosed = levels.findLastIndex(level => classStanding(creditsAt(facts, at, context, level, {})) === condition.standing)
+  return levels[lastClosed + 1] ?? 'unmet'
 }
+
+/**
+ * The term, as `termOrder` counts, from which on a course closes another one: that in which it is taken, or before all terms where it is
+ * passed; null while it is neither passed, going on nor intended.
+ */
+export function closedFrom(condition: Extract<Closed, { kind: 'course' }>, { items }: Pick<StudentFacts, 'items'>,
+  { courses, scale }: Pick<RecordRules, 'courses' | 'scale'>): number | null {
+  const same = sameCourse(condition.course, courses)
+  const terms = items.filter(item => same.includes(item.course)).flatMap((item) => {
+    if (item.state !== 'completed') return [item.term ? termOrder(item.term) : 0]
+    const counts = isPassed(item, scale)
+      && (condition.minGrade === undefined || meetsGrade(scale, comparedGrade(item), condition.minGrade))
+    return counts ? [0] : []
+  })
+  return terms.length > 0 ? Math.min(...terms) : null
+}
+
+/**
+ * The parts of "at least n of": names of one course are one part, since a course that is listed under two names counts once.
+ */
+export function apartByCourse(of: readonly Expression[], courses: RecordRules['courses']): readonly Expression[] {
+  const before = partsApart.get(of)
+  if (before?.courses === courses) return before.parts
+  const families = new Map<string, Expression[]>()
+  of.forEach((part, i) => {
+    const name = part.kind === 'course' ? familyOf(part.course, courses) : `part ${i}`
+    families.set(name, [...families.get(name) ?? [], part])
+  })
+  const parts = [...families.values()].map((same): Expression => same.length === 1 ? same[0]! : { kind: 'any', of: same })
+  partsApart.set(of, { courses, parts })
+  return parts
+}
+const partsApart = new WeakMap<readonly Expression[], { courses: RecordRules['courses'], parts: readonly Expression[] }>()
 
 function combine(expression: Extract<Expression, { of: Expression[] }>, n: number, at: number, facts: StudentFacts,
   context: EvaluationContext): Reason {
-  const parts = expression.of.map(part => judge(part, at, facts, context))
+  const of = expression.kind === 'atLeast' ? apartByCourse(expression.of, context.courses) : expression.of
+  const parts = of.map(part => judge(part, at, facts, context))
+  // Two names of one course can ask for more than there are courses: nothing meets that.
+  if (n > parts.length) return { expression, firmness: 'unmet', because: { code: 'as stated' }, parts }
   const best = parts.map(part => part.firmness).sort((a, b) => FIRMNESS.indexOf(a) - FIRMNESS.indexOf(b)).slice(0, n)
   return { expression, firmness: worst(best), because: { code: 'as stated' }, parts }
 }
@@ -269,6 +308,13 @@ export function coursesIn(expression: Expression | null): readonly CourseCode[] 
 }
 
 const named = new WeakMap<Expression, readonly CourseCode[]>()
+
+/** Every course that a rule names, those that close it ("not open to") among them. */
+export function coursesMentioned(expression: Expression | null): readonly CourseCode[] {
+  if (!expression) return []
+  if (expression.kind === 'not') return coursesIn(expression.condition)
+  return 'of' in expression ? expression.of.flatMap(coursesMentioned) : coursesIn(expression)
+}
 
 /** Every course named in the prerequisite or the corequisite of a course. */
 export const coursesNamed = ({ prerequisite, corequisite }: Pick<Course, 'prerequisite' | 'corequisite'>): CourseCode[] =>

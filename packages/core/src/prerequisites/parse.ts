@@ -191,6 +191,7 @@ function readCourse(reader: Reader): Expression {
 function readGrade(reader: Reader): string {
   const expected: Expected = { code: 'a grade', grades: reader.scale ? gradesThatEarn(reader.scale) : [] }
   const grade = reader.peek() ?? ''
-  if (!/^[A-Za-z]{1,2}[+-]?$/.test(grade) || (reader.scale && !expected.grades.includes(grade))) throw new Unreadable(reader.at, expected)
+  const isWord = /^(and|or)$/i.test(grade)
+  if (isWord || !/^(?:[A-Za-z]{1,3}|\d+(?:\.\d+)?)[+-]?$/.test(grade) || (reader.scale && !expected.grades.includes(grade))) throw new Unreadable(reader.at, expected)
   return reader.next(expected)
 }

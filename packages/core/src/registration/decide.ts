@@ -1,6 +1,7 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits, Section } from '../catalog/types'
-import { coursesNamed, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import { coursesMentioned, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
+import { ruleOf } from '../prerequisites/rule-of'
 import { factsOf, type StudentFacts } from '../record/facts'
 import { clashBetween } from '../weeks/bundles'
 import { offerOf } from '../weeks/offer'
@@ -25,6 +26,8 @@ const MOST_GROUPS = 24
 export class Run {
   private readonly accepted: Candidate[] = []
   private readonly refused = new Map<Candidate, RowDecision>()
+  /** What was said of a row when it was accepted: a row that comes later does not close it ("not open to"). */
+  private readonly asAccepted = new Map<Candidate, Finding[]>()
   /** What can be said of a row whatever stands beside it. */
   private readonly alone = new Map<Candidate, Alone>()
   /** Rules of courses that were read beside the same other rows. */
@@ -54,7 +57,10 @@ export class Run {
     for (const candidate of this.candidates) {
       if (this.accepted.includes(candidate)) continue
       const together = this.groupsFor(candidate).find(group => group.every(one => this.isFine(one, group)))
-      if (together) this.accepted.push(...together)
+      if (together) {
+        for (const one of together) this.asAccepted.set(one, this.read(one, together).findings)
+        this.accepted.push(...together)
+      }
       // What stands before it refuses it, not what comes after it and had room because of that.
       else this.refused.set(candidate, this.refusalOf(candidate))
     }
@@ -188,14 +194,15 @@ export class Run {
   /** Families of the courses that a course's rules name. */
   private namedBy(course: Course): ReadonlySet<CourseCode> {
     if (course.prerequisite === '' && course.corequisite === '') return NONE
-    const known = this.named.get(course.code) ?? new Set(coursesNamed(course).map(code => familyOf(code, this.context.courses)))
+    const known = this.named.get(course.code) ?? new Set([ruleOf(course.prerequisite), ruleOf(course.corequisite)].flatMap(coursesMentioned).map(code => familyOf(code, this.context.courses)))
     this.named.set(course.code, known)
     return known
   }
 
   private acceptanceOf(candidate: Candidate): RowDecision {
     const { row, credits } = candidate
-    const { findings, claims } = this.read(candidate, [])
+    const { findings: now, claims } = this.read(candidate, [])
+    const findings = now.every(finding => finding.ok) ? now : this.asAccepted.get(candidate) ?? now
     return { rowId: row.id, course: row.course, outcome: 'register', findings, claims, credits, sectionIds: row.sectionIds, backup: 0,
       waits: [] }
   }

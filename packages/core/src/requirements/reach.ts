@@ -2,10 +2,10 @@ import { matchesFilter } from '../catalog/filter'
 import { linked, sameCourse } from '../catalog/linked'
 import { isOffered, termOrder, termsAhead } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
-import { STANDING_CREDITS } from '../grades/status'
-import { countsFor, isClosed } from '../prerequisites/evaluate'
+import { classStanding, creditsToOutgrow, STANDING_CREDITS } from '../grades/status'
+import { apartByCourse, closedFrom, countsFor } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
-import type { Expression } from '../prerequisites/types'
+import type { Closed, Expression } from '../prerequisites/types'
 import { readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import { excludedBy, takenAlready } from '../record/repeats'
@@ -113,13 +113,11 @@ export class Reach {
         return this.courseMoment(rule)
       case 'permission':
         return NOW
-      // An average can still be lifted, and a standing is outgrown: neither closes anything for good.
+      // An average can still be lifted.
       case 'gpa':
         return NOW
       case 'not':
-        return rule.condition.kind !== 'standing' && isClosed(rule.condition, this.input, { ...this.input, course: '' })
-          ? never({ code: 'closed', to: rule.condition.kind === 'program' ? rule.condition.program : rule.condition.course })
-          : NOW
+        return this.openMoment(rule.condition)
       case 'placement':
         return (placements[rule.test] ?? -1) >= rule.score ? NOW : never({ code: 'placement', test: rule.test, score: rule.score })
       case 'program':
@@ -135,8 +133,23 @@ export class Reach {
       case 'any':
         return this.nth(rule.of, 1)
       case 'atLeast':
-        return this.nth(rule.of, rule.n)
+        return this.nth(apartByCourse(rule.of, this.courses), rule.n)
     }
+  }
+
+  /** When a course is open to the student: a standing that they have closes it until it is outgrown, a passed course for good. */
+  private openMoment(condition: Closed): Moment {
+    const never = (to: string): Moment => ({ at: null, after: null, why: { code: 'closed', to } })
+    if (condition.kind === 'program') return this.input.programs.includes(condition.program) ? never(condition.program) : NOW
+    if (condition.kind === 'course') {
+      const from = closedFrom(condition, this.input, this.input)
+      const first = this.terms[0]
+      // What is registered for a later term closes it from then on only.
+      return from !== null && (!first || from <= termOrder(first.code)) ? never(condition.course) : NOW
+    }
+    if (classStanding(this.earned) !== condition.standing) return NOW
+    const credits = creditsToOutgrow(condition.standing)
+    return credits === null ? never(condition.standing) : this.creditsMoment(credits)
   }
 
   /** When so many credits can be there: terms filled to their caps, one after the other. */
@@ -167,7 +180,7 @@ export class Reach {
   private nth(rules: readonly Expression[], n: number): Moment {
     if (n === 0) return NOW
     const moments = rules.map(rule => this.moment(rule)).sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity))
-    return moments[n - 1]!
+    return moments[n - 1] ?? { at: null, after: null, why: null }
   }
 
   /** The courses that lead to this one, first to last, itself included. */

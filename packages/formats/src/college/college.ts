@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { Course } from '@ridgeway/core/catalog'
 import type { GradeScale } from '@ridgeway/core/grades'
-import { coursesIn, parseExpression } from '@ridgeway/core/prerequisites'
+import { coursesMentioned, parseExpression } from '@ridgeway/core/prerequisites'
 import { linesOfProgram, type Program, programId } from '@ridgeway/core/requirements'
 import { checkShape, type FormatProblem, readJson } from '../json'
 import { readProgramText, writeProgramText } from '../program'
@@ -242,7 +242,7 @@ class Reader {
       for (const [column, rule] of [['prerequisite', row.prerequisite], ['corequisite', row.corequisite]] as const) {
         const read = parseExpression(rule, null)
         if (read.ok) {
-          for (const code of coursesIn(read.expression))
+          for (const code of coursesMentioned(read.expression))
             need(courses, 'course', code, message => say(column, message), 'Add it to courses.csv, or write the rule without it.')
           continue
         }

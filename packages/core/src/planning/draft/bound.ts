@@ -1,7 +1,8 @@
 import { matchesFilter } from '../../catalog/filter'
 import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { coursesNamed, readCourseRules } from '../../prerequisites/evaluate'
+import { coursesMentioned, readCourseRules } from '../../prerequisites/evaluate'
+import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
 import { earliestFinish, creditsToTotal } from '../../requirements/reach'
@@ -133,7 +134,7 @@ export class FinishBounds {
   }
 
   private readNamed(course: Course): string[] {
-    const asked = coursesNamed(course).flatMap(one => sameCourse(one, this.setting.facts.courses))
+    const asked = [ruleOf(course.prerequisite), ruleOf(course.corequisite)].flatMap(coursesMentioned).flatMap(one => sameCourse(one, this.setting.facts.courses))
     this.named.set(course.code, asked)
     return asked
   }

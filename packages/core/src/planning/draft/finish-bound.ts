@@ -27,7 +27,7 @@ function overAtBest(wait: Wait, early: readonly number[], filled: readonly Credi
   if (wait.kind === 'some')
     return wait.n === 0
       ? -1
-      : wait.of.map(part => overAtBest(part, early, filled)).sort((a, b) => a - b)[wait.n - 1]!
+      : wait.of.map(part => overAtBest(part, early, filled)).sort((a, b) => a - b)[wait.n - 1] ?? Infinity
   const from = overFrom(wait, task => early[task])
   if (wait.kind !== 'credits' || wait.lacking <= 0) return from
   const fixedBy = (slot: number) => wait.fixed.reduce((sum, one) => one.slot <= slot ? sum + one.credits : sum, 0)

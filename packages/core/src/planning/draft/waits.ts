@@ -1,8 +1,9 @@
 import { sameCourse } from '../../catalog/linked'
+import { termOrder } from '../../catalog/terms'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { STANDING_CREDITS } from '../../grades/status'
-import { countsFor, isClosed } from '../../prerequisites/evaluate'
-import type { Expression } from '../../prerequisites/types'
+import { classStanding, creditsToOutgrow, STANDING_CREDITS } from '../../grades/status'
+import { apartByCourse, closedFrom, countsFor } from '../../prerequisites/evaluate'
+import type { Closed, Expression } from '../../prerequisites/types'
 import { readCredit } from '../../record/attempts'
 import { gradeSuffices } from '../../requirements/compile'
 import type { DraftFacts, Task, Wait } from './types'
@@ -21,7 +22,7 @@ export function overFrom(wait: Wait, slotOf: (task: number) => number | undefine
       if (wait.n === 0) return -1
       if (wait.n === 1) return wait.of.reduce((least, part) => Math.min(least, overFrom(part, slotOf)), Infinity)
       if (wait.n === wait.of.length) return wait.of.reduce((most, part) => Math.max(most, overFrom(part, slotOf)), -1)
-      return wait.of.map(part => overFrom(part, slotOf)).sort((a, b) => a - b)[wait.n - 1]!
+      return wait.of.map(part => overFrom(part, slotOf)).sort((a, b) => a - b)[wait.n - 1] ?? Infinity
     }
     case 'credits': {
       let lacking = wait.lacking
@@ -66,7 +67,7 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
       case 'gpa':
         return NOW
       case 'not':
-        return isClosed(rule.condition, { ...facts, items: fixed }, { ...facts, course: course.code }) ? NEVER : NOW
+        return readOpen(rule.condition)
       case 'permission':
         return facts.permissions.includes(course.code) ? NOW : NEVER
       case 'all':
@@ -74,8 +75,24 @@ export function waitReader(facts: DraftFacts, tasks: readonly Task[], fixed: rea
       case 'any':
         return { kind: 'some', n: 1, of: rule.of.map(part => read(part, course, corequisite)) }
       case 'atLeast':
-        return { kind: 'some', n: rule.n, of: rule.of.map(part => read(part, course, corequisite)) }
+        return { kind: 'some', n: rule.n, of: apartByCourse(rule.of, facts.courses).map(part => read(part, course, corequisite)) }
     }
+  }
+
+  /**
+   * From when on a course is open. A standing that is not reached yet, or a course that is registered for a later term, closes it only
+   * afterwards: a wait cannot say that, so the whole check of a draft does.
+   */
+  function readOpen(condition: Closed): Wait {
+    if (condition.kind === 'program') return facts.programs.includes(condition.program) ? NEVER : NOW
+    if (condition.kind === 'course') {
+      const from = closedFrom(condition, { items: fixed }, facts)
+      return from !== null && (facts.terms.length === 0 || from <= termOrder(facts.terms[0]!.code)) ? NEVER : NOW
+    }
+    const have = credit.earning.reduce((sum, item) => firstSlot(item) < 0 ? sum + item.credits : sum, 0)
+    if (classStanding(have) !== condition.standing) return NOW
+    const credits = creditsToOutgrow(condition.standing)
+    return credits === null ? NEVER : readCredits(credits, () => true)
   }
 
   function readCourse(rule: Extract<Expression, { kind: 'course' }>, corequisite: boolean): Wait {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatCredits, formatGpa, sayMoment, sayMoney } from '@ridgeway/words'
+import { formatCredits, sayOpen, formatGpa, sayMoment, sayMoney } from '@ridgeway/words'
 
 /** How the student stands, in a few figures, and when they may register. */
 const student = useStudentStore()
@@ -21,7 +21,7 @@ const rows = computed(() => {
   const { state, account } = student
   return [
     [`${first?.title} · ${first?.catalogYear}`, `${formatCredits(first?.met ?? 0)} of ${formatCredits(first?.totalCredits ?? 0)} cr met`],
-    ...others.map(report => [report.title, report.open === 0 ? 'covered' : `${formatCredits(report.open)} cr open`]),
+    ...others.map(report => [report.title, report.open === 0 ? 'covered' : sayOpen(report.open)]),
     ['GPA', formatGpa(standing.value.gpa.value)],
     ['pace', paceSaid.value],
     ['finish', finish ? catalog.term(finish)?.name ?? finish : 'not all covered'],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { comparePlans } from '@ridgeway/core/planning'
-import { formatCredits } from '@ridgeway/words'
+import { formatCredits, sayOpen } from '@ridgeway/words'
 import type { PlanHead } from '#shared/contract/views/student'
 
 /** Two plans row by row, with a mark where they differ; which two is chosen in the table's head. */
@@ -81,7 +81,7 @@ const differ = (two: readonly [unknown, unknown]) => two[0] !== two[1]
       >
         <th>{{ area.title }}</th>
         <td v-for="which in ([0, 1] as const)" :key="which">
-          {{ area.state[which] }}{{ area.open[which] ? `, ${formatCredits(area.open[which])} cr open` : '' }}
+          {{ area.state[which] }}{{ area.open[which] ? `, ${sayOpen(area.open[which])}` : '' }}
         </td>
       </tr>
     </tbody>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Term } from '@ridgeway/core/catalog'
 import type { LineRef } from '@ridgeway/core/record'
-import { formatCredits } from '@ridgeway/words'
+import { sayOpen } from '@ridgeway/words'
 import type { Lane } from '~/composables/plan/board'
 
 /** One lane across the terms, with the tiles that count in it. */
@@ -14,7 +14,7 @@ const isOff = computed(() => lane.id === OFF_PATH)
 const said = computed(() =>
   isOff.value
     ? 'counts for nothing'
-    : lane.id === OTHER_CREDIT ? 'no line, and yet needed' : lane.open ? `${formatCredits(lane.open)} cr open` : 'covered',
+    : lane.id === OTHER_CREDIT ? 'no line, and yet needed' : lane.open ? sayOpen(lane.open) : 'covered',
 )
 const classesOf = (term: Term) => ({ working: term.code === workingTerm.code, off: isOff.value, track: isOnTrack(lane.id, term.code) })
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type CourseItem, termPhase } from '@ridgeway/core/catalog'
-import { formatCredits } from '@ridgeway/words'
+import { formatCredits, sayOpen } from '@ridgeway/words'
 
 /** The plan as a table for paper: areas down, terms across, with what each term comes to. */
 const student = useStudentStore()
@@ -30,7 +30,7 @@ const STATE_MARK: Record<string, string> = { 'under way': 'under way', 'register
       <tr v-for="lane in lanes" :key="lane.id">
         <th>
           {{ lane.id === OFF_PATH ? 'Counts for nothing' : lane.id === OTHER_CREDIT ? 'Other credit' : lane.title
-          }}<span class="second">{{ lane.id === OFF_PATH ? '' : lane.open ? ` ${formatCredits(lane.open)} cr open` : '' }}</span>
+          }}<span class="second">{{ lane.id === OFF_PATH ? '' : lane.open ? ` ${sayOpen(lane.open)}` : '' }}</span>
         </th>
         <td class="second">
           {{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { caseOfRecord } from '@ridgeway/formats'
-import { formatCredits, sayProgramEffect } from '@ridgeway/words'
+import { sayOpen, sayProgramEffect } from '@ridgeway/words'
 import { tryProgramText, type ProgramTried } from '#shared/contract/acts/college'
 import type { ProgramDraft } from '~/composables/program/draft'
 import { call } from '~/composables/useApi'
@@ -24,7 +24,7 @@ watchDebounced([draft.program, chosen], async () => {
     tried.value = answer
     const first = answer.samples[0]
     emit('states', Object.fromEntries((first?.lines ?? []).map(line => [line.id, line.state === 'open' && line.open > 0
-      ? `${formatCredits(line.open)} cr open`
+      ? sayOpen(line.open)
       : line.state])), answer.rows[0]?.name ?? '')
   })
 }, { debounce: 400, immediate: true })

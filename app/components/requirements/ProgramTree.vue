@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { LineReport, ProgramReport } from '@ridgeway/core/requirements'
-import { formatCredits, saySharedRule } from '@ridgeway/words'
+import { formatCredits, sayOpen, saySharedRule } from '@ridgeway/words'
 
 /** One program: its areas with their lines and choices, then the overlays that look across them. */
 const props = defineProps<{ report: ProgramReport, looking: boolean, main: boolean, selected: string | null, pointed: string | null }>()
@@ -45,7 +45,7 @@ const select = (line: string, item: string | null) => emit('select', line, item)
     <template v-for="area in report.areas" :key="area.id">
       <div class="area-row">
         <component :is="main ? 'h2' : 'h3'">{{ area.title }}</component>
-        <span :class="area.open ? 'strong' : 'second'">{{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</span>
+        <span :class="area.open ? 'strong' : 'second'">{{ area.open ? sayOpen(area.open) : area.state }}</span>
       </div>
       <RequirementNodes
         :nodes="area.nodes"

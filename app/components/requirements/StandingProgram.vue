@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isOutOfReach, type LineReport, type ProgramReport } from '@ridgeway/core/requirements'
-import { describeLine, formatCredits, sayCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
+import { describeLine, formatCredits, sayOpen, sayCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
 
 /** One program on paper: every line with its rule, its state and what fills it. */
 const { report } = defineProps<{ report: ProgramReport }>()
@@ -38,7 +38,7 @@ const usesOf = (line: LineReport) =>
       </thead>
       <tbody v-for="area in report.areas" :key="area.id">
         <tr class="area">
-          <th colspan="4">{{ area.title }} · {{ area.open ? `${formatCredits(area.open)} cr open` : area.state }}</th>
+          <th colspan="4">{{ area.title }} · {{ area.open ? sayOpen(area.open) : area.state }}</th>
         </tr>
         <tr v-for="line in area.lines" :key="line.id" :class="{ aside: line.setAside }">
           <td>{{ line.title }}</td>

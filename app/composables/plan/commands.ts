@@ -2,7 +2,7 @@ import { type CourseItem, type Term, termPhase } from '@ridgeway/core/catalog'
 import { fillPlaceholder, partnersOf, placeWithPartners, type PlanOperation, type Standing } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, newEntryId, parseLineRef } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
-import { formatCredits, sayCheck, sayTerm } from '@ridgeway/words'
+import { formatCredits, sayOpen, sayCheck, sayTerm } from '@ridgeway/words'
 import type { InjectionKey } from 'vue'
 
 /** A tile of the board: a course, or a place still to choose. */
@@ -63,7 +63,7 @@ function createPlanCommands() {
         ? 'covers the same'
         : covered > 0
           ? `covers ${formatCredits(covered)} cr more`
-          : `${formatCredits(-covered)} cr open again`,
+          : `${sayOpen(-covered)} again`,
     )
     if (before.finish !== after.finish) parts.push(after.finish ? `finish ${catalog.term(after.finish)?.name}` : 'not all covered')
     else if (after.finish) parts.push('finish unchanged')

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { Differences, Effect, ExceptionAsked, ExceptionKind, Need, Notice, SelfCheck } from '@ridgeway/core/advising'
 import { formatGpa } from './grades'
-import { formatCredits, sayCredits } from './credits'
+import { formatCredits, sayOpen, sayCredits } from './credits'
 import { count, joinWords } from './lists'
 import { sayTerm } from './terms'
 import type { Said } from './registration'
@@ -71,7 +71,7 @@ export function sayEffect({ finish, open, mended, broken, loads }: Effect): stri
       ? []
       : [open[1] < open[0]
           ? `covers ${formatCredits(open[0] - open[1])} cr more`
-          : `${formatCredits(open[1] - open[0])} cr open again`],
+          : `${sayOpen(open[1] - open[0])} again`],
     ...loads.slice(0, 3).map(load => `${sayTerm(load.term)} ${formatCredits(load.after)} cr`),
   ]
 }

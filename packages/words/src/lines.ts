@@ -1,7 +1,7 @@
 import {
   type BrokenPin, type Cap, type CourseLine, type Lacking, needsEveryListed, type SharedRule, type SmallestSet, spreadOf, type UseChange,
 } from '@ridgeway/core/requirements'
-import { formatCredits, sayCredits } from './credits'
+import { formatCredits, sayOpen, sayCredits } from './credits'
 import { describeFilter } from './filters'
 import { count, joinWords } from './lists'
 
@@ -33,7 +33,7 @@ export function sayLacking(lacking: Lacking | null): string {
   const { courses, credits, more, another: wider } = lacking
   const another = wider ? `another ${wider === 'attribute' ? 'area' : wider}` : ''
   const choose = courses > 0 ? `choose ${courses}${more ? ' more' : ''}${another ? ` from ${another}` : ''}` : another
-  return [choose, credits === null ? '' : `${formatCredits(credits)} cr open`].filter(Boolean).join(', ')
+  return [choose, credits === null ? '' : sayOpen(credits)].filter(Boolean).join(', ')
 }
 
 /** Why a pinned use is not kept. */
@@ -52,7 +52,7 @@ export function saySharedRule({ courses, credits, programs }: SharedRule): strin
 /** What would change if a course counted on another line; other programs are named where they decide. */
 export function sayUseChange({ title, lines, moved, cost, others, elsewhere, instead, aside, lessMet }: UseChange): string {
   const where = instead ? `In ${title} instead` : `In ${title}`
-  const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${formatCredits(line.after)} cr open`)
+  const worse = lines.filter(line => line.after > line.before).map(line => `${line.title} would have ${sayOpen(line.after)}`)
   const shifts = moved.map(({ course, from, to }) =>
     to ? `${course} would count in ${to}` : `${course} would have no use${from ? ` (now ${from})` : ''}`,
   )

@@ -11,6 +11,8 @@ import { type CourseLine, listedCourses, needsEveryListed, type Program, type Re
  * source).
  */
 const NOMINAL_CREDITS = 300
+/** What the allocation weighs a missing course without credit by, so that it is sought like any other. */
+const WEIGHT_WITHOUT_CREDIT = 100
 
 /** One line as the allocation sees it; a line that lists every course it needs becomes one of these a course. */
 export interface CompiledLine {
@@ -18,6 +20,8 @@ export interface CompiledLine {
   areaId: string
   single: CourseCode | null
   need: AllocationLine
+  /** Every course that the line accepts is without credit, or may be taken for none. */
+  withoutCredit: boolean
 }
 
 export interface CompileContext {
@@ -102,10 +106,15 @@ export function partsOf(line: CourseLine, waivers: readonly RequirementException
   if (whole.some(waiver => waiver.amount === undefined)) return []
   const asked = withoutAmount(line, whole.reduce((sum, waiver) => sum + waiver.amount!, 0))
   if (!asked) return []
-  if (asked !== line) return [{ line, single: null, need: needOf(asked, courses) }]
-  if (!needsEveryListed(line)) return [{ line, single: null, need: needOf(line, courses) }]
-  return listedCourses(line).filter(code => !mine.some(waiver => waiver.course === code))
-    .map(code => ({ line, single: code, need: { credits: 0, courses: 1, unit: courses.get(code)?.credits ?? NOMINAL_CREDITS, rank: 0 } }))
+  if (asked !== line || !needsEveryListed(line)) {
+    const usual = usualCredits(asked, courses)
+    return [{ line, single: null, need: needOf(asked, usual || WEIGHT_WITHOUT_CREDIT), withoutCredit: usual === 0 && !asked.credits }]
+  }
+  return listedCourses(line).filter(code => !mine.some(waiver => waiver.course === code)).map((code) => {
+    const credits = courses.get(code)?.credits ?? NOMINAL_CREDITS
+    return { line, single: code, need: { credits: 0, courses: 1, unit: credits || WEIGHT_WITHOUT_CREDIT, rank: 0 },
+      withoutCredit: credits === 0 }
+  })
 }
 
 /** The line with less asked, by what is waived of it; null where nothing is left. */
@@ -121,27 +130,31 @@ function withoutAmount(line: CourseLine, amount: number): CourseLine | null {
 }
 
 /** What a line asks as the allocation counts it, without caps and spread, which depend on the items. */
-function needOf(line: CourseLine, courses: ReadonlyMap<string, Course>): AllocationLine {
+function needOf(line: CourseLine, usual: Credits): AllocationLine {
   const credits: Credits = line.credits ?? 0
   const amount = line.courses ?? 0
   const unit = amount > 0 && credits > 0
     ? Math.max(100, Math.floor(credits / amount / 100) * 100)
     : amount > 0 || spreadOf(line)
-      ? usualCredits(line, courses)
+      ? usual
       : 0
   return { credits, courses: amount, unit, rank: 0 }
 }
 
-/** The size that most of the courses have which a line accepts, the smaller of two as frequent. */
+/** The size that most of the courses with credit have which a line accepts, the smaller of two as frequent; 0 where none has credit. */
 function usualCredits(line: Pick<CourseLine, 'filter'>, courses: ReadonlyMap<string, Course>): Credits {
   const byLine = usual.get(courses) ?? new WeakMap<CourseFilter, Credits>()
   usual.set(courses, byLine)
   const known = byLine.get(line.filter)
   if (known !== undefined) return known
   const sizes = new Map<Credits, number>()
-  for (const course of courses.values())
-    if (course.credits > 0 && matchesFilter(course, line.filter)) sizes.set(course.credits, (sizes.get(course.credits) ?? 0) + 1)
-  const found = [...sizes].sort(([a, n], [b, m]) => m - n || a - b)[0]?.[0] ?? NOMINAL_CREDITS
+  let accepts = false
+  for (const course of courses.values()) {
+    if (!matchesFilter(course, line.filter)) continue
+    accepts = true
+    if (course.credits > 0) sizes.set(course.credits, (sizes.get(course.credits) ?? 0) + 1)
+  }
+  const found = [...sizes].sort(([a, n], [b, m]) => m - n || a - b)[0]?.[0] ?? (accepts ? 0 : NOMINAL_CREDITS)
   byLine.set(line.filter, found)
   return found
 }

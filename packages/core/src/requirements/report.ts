@@ -1,3 +1,4 @@
+import { WITHOUT_CREDIT } from '../catalog/credits'
 import type { Course, CourseCode, CourseItem, Credits } from '../catalog/types'
 import { TIERS } from '../record/attempts'
 import { allocate, compareBranches, lineOpenByTier } from './allocation/allocate'
@@ -251,7 +252,7 @@ function reportLine(line: CourseLine, areaId: string, setAside: boolean, reading
   const parts = usesOf(line.id, reading)
   // What is told is in the course's own credits, whatever the line weighs in the allocation.
   const asked = parts.map(({ l }): AllocationLine => ({ ...reading.needs[l]!,
-    unit: reading.compiled[l]!.need.unit || reading.needs[l]!.unit }))
+    unit: reading.compiled[l]!.withoutCredit ? WITHOUT_CREDIT : reading.compiled[l]!.need.unit || reading.needs[l]!.unit }))
   const open = [0, 0, 0, 0]
   parts.forEach(({ used }, k) => lineOpenByTier(asked[k]!, used).forEach((credits, tier) => open[tier]! += credits))
   const needed = asked.reduce((sum, line) => sum + openCredits(line, 0, 0, 0), 0)

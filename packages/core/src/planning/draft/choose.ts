@@ -273,12 +273,13 @@ class Chooser {
     })
   }
 
-  private pool(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'>, report: ProgramReport): Course[] {
+  /** Courses that could fill a line, or a rule on credits; one without credit only where the line counts courses. */
+  private pool(line: Pick<LineReport, 'filter' | 'unfilled' | 'minGrade'> & { unit?: Credits }, report: ProgramReport): Course[] {
     const { facts } = this.setting
     const now = this.items()
     const asked = this.pointsOf(line.minGrade)
     return [...facts.courses.values()].filter(course =>
-      course.credits > 0 && matchesFilter(course, line.filter) && !this.isOver(course, report)
+      (course.creditsMax > 0 || line.unit) && matchesFilter(course, line.filter) && !this.isOver(course, report)
       && !takenAlready(course, now, facts, asked) && !excludedBy(course, now, facts) && this.isPossible(course.code),
     )
   }

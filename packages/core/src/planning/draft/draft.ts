@@ -218,7 +218,9 @@ function toDraft(kind: DraftKind, setting: Setting, problem: ScheduleProblem, sc
   const loads = facts.terms.map((term, slot) => ({ term: term.code, summer: term.season === 'summer',
     credits: base[slot]! + problem.tasks.reduce((sum, task, i) => sum + (schedule[i] === slot ? task.credits : 0), 0) }),
   )
-  const end = Math.max(0, loads.findLastIndex(load => load.credits > 0))
+  // A course without credit takes its time as well.
+  const end = Math.max(0, ...schedule, loads.findLastIndex(({ term, credits }) => credits > 0
+    || setting.firm.some(item => item.state !== 'completed' && item.term === term)))
   const least = Math.max(0, Math.min(bound, end))
   const gap = facts.terms.filter((term, slot) => slot > least && slot <= end && term.season !== 'summer').length
   return {

@@ -3,7 +3,7 @@ import { linked, sameCourse } from '../catalog/linked'
 import { isOffered, termOrder, termsAhead } from '../catalog/terms'
 import type { Commitment, Course, CourseCode, CourseItem, Credits, LocalDate, Term, TermCode } from '../catalog/types'
 import { classStanding, creditsToOutgrow, STANDING_CREDITS } from '../grades/status'
-import { apartByCourse, closedFrom, countsFor } from '../prerequisites/evaluate'
+import { apartByCourse, closedFrom, countsFor, coursesNamed } from '../prerequisites/evaluate'
 import { ruleOf } from '../prerequisites/rule-of'
 import type { Closed, Expression } from '../prerequisites/types'
 import { readCredit, type RecordRules } from '../record/attempts'
@@ -80,13 +80,55 @@ export class Reach {
   }
 
   of(code: CourseCode): Reached {
-    const before = this.known.get(code)
-    if (before) return before
-    // Courses that ask for each other in a ring can never begin.
+    if (!this.known.has(code)) this.settle(this.namedFrom(code))
+    return this.known.get(code)!
+  }
+
+  /**
+   * Finds the earliest terms of some courses that name each other: all begin as if they could be taken at once, and move later until every
+   * rule holds. So courses that go alongside each other settle in one term; those that must come before each other move beyond all terms.
+   */
+  private settle(codes: readonly CourseCode[]) {
+    for (const code of codes) this.known.set(code, { at: -1, after: null, why: null })
+    for (let moved = true; moved;) {
+      moved = false
+      for (const code of codes) {
+        const found = this.find(code)
+        moved ||= found.at !== this.known.get(code)!.at
+        this.known.set(code, found)
+      }
+    }
+    // Why they can never begin is told from the first one on that waits for itself.
+    const never = codes.filter(code => this.known.get(code)!.at === null)
+    for (const code of never) this.known.delete(code)
+    for (const code of never) this.explain(code)
+  }
+
+  /** A course that can never be taken, with the reason. */
+  private explain(code: CourseCode) {
+    if (this.known.has(code)) return
     this.known.set(code, { at: null, after: null, why: { code: 'asks for itself', course: code } })
-    const found = this.find(code)
-    this.known.set(code, found)
-    return found
+    for (const other of this.namedBy(code)) this.explain(other)
+    this.known.set(code, this.find(code))
+  }
+
+  /** A course, and all that its rules name directly or through others, whose terms are not known yet; what is named comes first. */
+  private namedFrom(code: CourseCode): CourseCode[] {
+    const seen = new Set<CourseCode>()
+    const order: CourseCode[] = []
+    const visit = (one: CourseCode) => {
+      if (seen.has(one) || this.known.has(one)) return
+      seen.add(one)
+      this.namedBy(one).forEach(visit)
+      order.push(one)
+    }
+    visit(code)
+    return order
+  }
+
+  private namedBy(code: CourseCode): CourseCode[] {
+    const course = this.courses.get(code)
+    return course ? coursesNamed(course).flatMap(named => sameCourse(named, this.courses)) : []
   }
 
   private find(code: CourseCode): Reached {
@@ -96,7 +138,9 @@ export class Reach {
     if (!this.terms.some(term => isOffered(course, term))) return { at: null, after: null, why: notGiven(course) }
     const excluded = excludedBy(course, this.input.items, this.input)
     if (excluded) return { at: null, after: null, why: { code: 'excluded', course: code, by: excluded.course, state: excluded.state } }
-    const ready = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite))
+    const before = this.input.permissions.includes(code) ? NOW : this.moment(ruleOf(course.prerequisite), false)
+    const beside = this.moment(ruleOf(course.corequisite), true)
+    const ready = before.at === null || (beside.at !== null && beside.at <= before.at) ? before : beside
     if (ready.at === null) return { at: null, after: ready.after, why: { code: 'needs what cannot be had', course: code, why: ready.why! } }
     const at = this.terms.findIndex((term, t) => t >= ready.at! && isOffered(course, term))
     if (at < 0) return { at: null, after: ready.after, why: notGiven(course) }
@@ -104,13 +148,13 @@ export class Reach {
   }
 
   /** The first term (as a position) in which a rule can hold. */
-  private moment(rule: Expression | null): Moment {
+  private moment(rule: Expression | null, corequisite: boolean): Moment {
     if (!rule) return NOW
     const { placements, programs } = this.input
     const never = (why: Why): Moment => ({ at: null, after: null, why })
     switch (rule.kind) {
       case 'course':
-        return this.courseMoment(rule)
+        return this.courseMoment(rule, rule.alongside || corequisite ? 0 : 1)
       case 'permission':
         return NOW
       // An average can still be lifted.
@@ -129,11 +173,11 @@ export class Reach {
         return have >= rule.credits ? NOW : this.creditsMoment(this.earned + rule.credits - have)
       }
       case 'all':
-        return this.nth(rule.of, rule.of.length)
+        return this.nth(rule.of, rule.of.length, corequisite)
       case 'any':
-        return this.nth(rule.of, 1)
+        return this.nth(rule.of, 1, corequisite)
       case 'atLeast':
-        return this.nth(apartByCourse(rule.of, this.courses), rule.n)
+        return this.nth(apartByCourse(rule.of, this.courses), rule.n, corequisite)
     }
   }
 
@@ -159,34 +203,35 @@ export class Reach {
     return { at: full < 0 ? null : full + 1, after: null, why: { code: 'credits', credits } }
   }
 
-  private courseMoment(rule: Extract<Expression, { kind: 'course' }>): Moment {
+  private courseMoment(rule: Extract<Expression, { kind: 'course' }>, lag: 0 | 1): Moment {
     const accepted = sameCourse(rule.course, this.courses)
     for (const item of this.input.items) {
       if (!accepted.includes(item.course)) continue
       if (gradeSuffices(item, rule, this.input.scale)) {
         const term = this.terms.findIndex(candidate => candidate.code === item.term)
-        return item.state === 'completed' || term < 0 ? NOW : { at: term + (rule.alongside ? 0 : 1), after: null, why: null }
+        return item.state === 'completed' || term < 0 ? NOW : { at: term + lag, after: null, why: null }
       }
     }
-    const first = accepted.map(code => ({ code, reached: this.of(code) })).sort((a, b) =>
+    const first = accepted.map(code => ({ code, reached: this.known.get(code) ?? this.of(code) })).sort((a, b) =>
       (a.reached.at ?? Infinity) - (b.reached.at ?? Infinity),
     )[0]!
     return first.reached.at === null
       ? { at: null, after: null, why: first.reached.why }
-      : { at: first.reached.at + (rule.alongside ? 0 : 1), after: first.code, why: null }
+      : { at: first.reached.at + lag, after: first.code, why: null }
   }
 
   /** When `n` of the rules can hold: the n-th earliest. */
-  private nth(rules: readonly Expression[], n: number): Moment {
+  private nth(rules: readonly Expression[], n: number, corequisite: boolean): Moment {
     if (n === 0) return NOW
-    const moments = rules.map(rule => this.moment(rule)).sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity))
+    const moments = rules.map(rule => this.moment(rule, corequisite)).sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity))
     return moments[n - 1] ?? { at: null, after: null, why: null }
   }
 
   /** The courses that lead to this one, first to last, itself included. */
   chain(code: CourseCode): CourseCode[] {
-    const { after } = this.of(code)
-    return after ? [...this.chain(after), code] : [code]
+    const chain = [code]
+    for (let { after } = this.of(code); after && !chain.includes(after); { after } = this.of(after)) chain.unshift(after)
+    return chain
   }
 
   /** How many terms filled to their caps these credits take: a position like `Reached.at`, -1 for none. */

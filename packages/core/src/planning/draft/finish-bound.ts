@@ -60,12 +60,16 @@ interface CertainWait {
   lag: number
 }
 
-/** Tasks that must come first whatever else happens. */
+/** Tasks that must come first, or in the same slot, whatever else happens. */
 export function certainWaits(wait: Wait): readonly CertainWait[] {
   if (wait.kind === 'task') return [wait]
-  if (wait.kind !== 'some' || wait.n !== wait.of.length) return []
+  if (wait.kind !== 'some') return []
   let found = certain.get(wait)
-  if (!found) certain.set(wait, found = wait.of.flatMap(certainWaits))
+  if (!found) {
+    // A way that never opens is none.
+    const ways = wait.of.filter(part => part.kind !== 'from' || part.slot < Infinity)
+    certain.set(wait, found = wait.n === ways.length ? ways.flatMap(certainWaits) : [])
+  }
   return found
 }
 

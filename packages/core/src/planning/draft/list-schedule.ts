@@ -1,5 +1,5 @@
 import { certainWaits, earliestSlots, finishBound, latestSlots } from './finish-bound'
-import type { Schedule, ScheduleProblem } from './types'
+import type { Schedule, ScheduleProblem, Wait } from './types'
 import { overFrom } from './waits'
 
 /** How many orders are tried at most before the best schedule so far is taken. */
@@ -69,6 +69,10 @@ function placeInOrder({ tasks, waits, room }: ScheduleProblem, rank: readonly nu
   const single = tasks.map(task => task.slots.length === 1)
   tasks.forEach((task, i) => single[i] && (left[task.slots[0]!]! -= task.credits))
   if (left.some(credits => credits < 0)) return null
+  const place = (i: number, slot: number) => {
+    slots[i] = slot
+    if (!single[i]) left[slot]! -= tasks[i]!.credits
+  }
   for (let slot = 0; slot < room.length; slot++) {
     for (let again = true; again;) {
       again = false
@@ -76,14 +80,52 @@ function placeInOrder({ tasks, waits, room }: ScheduleProblem, rank: readonly nu
         const task = tasks[i]!
         if (slots[i] !== undefined || !task.slots.includes(slot) || (!single[i] && task.credits > left[slot]!)) continue
         if (overFrom(waits[i]!, other => slots[other]) > slot) continue
-        slots[i] = slot
-        if (!single[i]) left[slot]! -= task.credits
+        place(i, slot)
         // What may stand beside it can come now.
         again = true
       }
+      if (again) continue
+      // What could come alone has no room, and so brings none along.
+      const waiting = order.filter(i => slots[i] === undefined && tasks[i]!.slots.includes(slot)
+        && (single[i] || tasks[i]!.credits <= left[slot]!) && overFrom(waits[i]!, other => slots[other]) > slot)
+      const together = groupThatFits(waiting, slot, { waits, slots, fits: group => 
+        group.reduce((sum, i) => single[i] ? sum : sum + tasks[i]!.credits, 0) <= left[slot]! })
+      together.forEach(i => place(i, slot))
+      again = together.length > 0
     }
   }
   return slots.some(slot => slot === undefined) ? null : slots as number[]
+}
+
+/**
+ * Tasks of which none can come alone, and which can come in a slot together, since each goes alongside another: the first of them in
+ * order with the fewest others that were found; none where no such group fits.
+ */
+function groupThatFits(order: readonly number[], slot: number, { waits, slots, fits }: { waits: readonly Wait[],
+  slots: readonly (number | undefined)[], fits: (group: readonly number[]) => boolean }): number[] {
+  const holds = (group: ReadonlySet<number>, i: number) =>
+    overFrom(waits[i]!, other => slots[other] ?? (group.has(other) ? slot : undefined)) <= slot
+  const all = new Set(order)
+  for (let size = -1; size !== all.size;) {
+    size = all.size
+    for (const i of all) if (!holds(all, i)) all.delete(i)
+  }
+  for (const first of all) {
+    const group = new Set(all)
+    // What can be left out is, last in order first.
+    for (const i of [...all].reverse()) {
+      if (i === first) continue
+      const without = new Set(group)
+      without.delete(i)
+      for (let size = -1; size !== without.size;) {
+        size = without.size
+        for (const other of without) if (!holds(without, other)) without.delete(other)
+      }
+      if (without.has(first)) for (const other of group) if (!without.has(other)) group.delete(other)
+    }
+    if (fits([...group])) return [...group]
+  }
+  return []
 }
 
 /** Whether a schedule keeps every rule: slots, waits and room. */

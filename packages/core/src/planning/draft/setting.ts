@@ -1,7 +1,6 @@
 import { familyOf, linked } from '../../catalog/linked'
 import { isOffered, seasonOf, termOrder, termPhase } from '../../catalog/terms'
 import type { Course, CourseItem, Credits, LocalDate, Term, TermCode } from '../../catalog/types'
-import { coursesIn } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
 import { factsOf } from '../../record/facts'
 import { Reach } from '../../requirements/reach'
@@ -9,6 +8,7 @@ import { creditsIn } from '../loads'
 import type { PlanEntry } from '../plan'
 import { itemsOf } from '../standing'
 import type { Catalog, StudentFile } from '../student-file'
+import { certainWaits } from './finish-bound'
 import type { ChosenCourse, DraftFacts, DraftWishes, ScheduleProblem, Task, Wait } from './types'
 import { NOW, waitReader } from './waits'
 
@@ -92,7 +92,7 @@ function keptBySetting<T>(read: (code: string, setting: Setting) => T): (code: s
   }
 }
 
-/** The scheduling problem of the plan's own entries and of more courses, with partners that ask for each other joined. */
+/** The scheduling problem of the plan's own entries and of more courses; those that must stand in one term together are one task. */
 export function problemOf(setting: Setting, more: readonly ChosenCourse[],
   outside: ((code: string) => number) | null = null): ScheduleProblem {
   const { facts, entries, firm, wishes } = setting
@@ -114,10 +114,17 @@ export function problemOf(setting: Setting, more: readonly ChosenCourse[],
       slots: slotsFor(code, setting),
     })),
   ]
-  const tasks = joinPartners(single, facts)
-  const read = waitReader(facts, tasks, firm, outside)
+  const waitsOf = (list: readonly Task[]) => readWaits(list, facts, waitReader(facts, list, firm, outside))
+  const alone = waitsOf(single)
+  const tasks = joinPartners(single, alone)
+  return { tasks, waits: tasks.length === single.length ? alone : waitsOf(tasks), room: setting.room, base: setting.base,
+    summer: facts.terms.map(term => term.season === 'summer') }
+}
+
+/** What each task waits for, by the rules of its courses. */
+function readWaits(tasks: readonly Task[], facts: DraftFacts, read: ReturnType<typeof waitReader>): Wait[] {
   const timeBefore = timesBefore(tasks, facts)
-  const waits = tasks.map((task, index): Wait => {
+  return tasks.map((task, index): Wait => {
     const of = task.courses.flatMap(({ code }) => {
       const course = facts.courses.get(code)!
       const prerequisite = facts.permissions.includes(code) ? NOW : read(ruleOf(course.prerequisite), course, false)
@@ -128,7 +135,6 @@ export function problemOf(setting: Setting, more: readonly ChosenCourse[],
     if (again !== null) of.push({ kind: 'task', task: again, lag: 1 })
     return of.length === 0 ? NOW : besideItself({ kind: 'some', n: of.length, of }, index)
   })
-  return { tasks, waits, room: setting.room, base: setting.base, summer: facts.terms.map(term => term.season === 'summer') }
 }
 
 /** For each task the one before it that takes the same course or an equivalent, or null; what stands already comes in order. */
@@ -147,31 +153,37 @@ function timesBefore(tasks: readonly Task[], facts: DraftFacts): (number | null)
 
 /** Partners in one task do not wait for each other. */
 function besideItself(wait: Wait, task: number): Wait {
-  if (wait.kind === 'task' && wait.task === task) return NOW
+  if (wait.kind === 'task' && wait.task === task && wait.lag === 0) return NOW
   return wait.kind === 'some' ? { ...wait, of: wait.of.map(part => besideItself(part, task)) } : wait
 }
 
-/** Courses whose corequisites name each other stand in one term: one task. */
-function joinPartners(tasks: readonly Task[], { courses }: DraftFacts): Task[] {
-  const besideOf = (task: Task) => task.courses.flatMap(one => coursesIn(ruleOf(courses.get(one.code)?.corequisite ?? '')))
-  const takes = (task: Task, codes: readonly string[]) => codes.length > 0 && task.courses.some(one => codes.includes(one.code))
+/**
+ * Courses that cannot stand in different terms become one task: those that wait for each other, directly or around a ring, no later than
+ * the same term (strongly connected components of these waits; R. Tarjan, Depth-first search and linear graph algorithms, 1972).
+ */
+function joinPartners(tasks: readonly Task[], waits: readonly Wait[]): Task[] {
+  const beside = waits.map(wait => certainWaits(wait).flatMap(({ task, lag }) => lag === 0 ? [task] : []))
+  if (beside.every(list => list.length === 0)) return [...tasks]
+  const reached = tasks.map((_, from) => {
+    const seen = new Set<number>([from])
+    for (const task of seen) for (const next of beside[task]!) seen.add(next)
+    return seen
+  })
   const joined: Task[] = []
-  for (const task of tasks) {
-    const beside = besideOf(task)
-    const partner = beside.length === 0 ? -1 : joined.findIndex(other => takes(other, beside) && takes(task, besideOf(other)))
-    if (partner < 0) {
-      joined.push(task)
-      continue
-    }
-    const other = joined[partner]!
-    joined[partner] = {
-      courses: [...other.courses, ...task.courses],
-      credits: other.credits + task.credits,
-      was: other.was ?? task.was,
-      suggested: other.suggested ?? task.suggested,
-      slots: other.slots.filter(slot => task.slots.includes(slot)),
-    }
-  }
+  const done = new Set<number>()
+  tasks.forEach((task, i) => {
+    if (done.has(i)) return
+    const ring = [...reached[i]!].filter(other => other >= i && reached[other]!.has(i)).sort((a, b) => a - b)
+    ring.forEach(other => done.add(other))
+    const mine = ring.map(other => tasks[other]!)
+    joined.push(mine.length === 1 ? task : {
+      courses: mine.flatMap(one => one.courses),
+      credits: mine.reduce((sum, one) => sum + one.credits, 0),
+      was: mine.find(one => one.was !== null)?.was ?? null,
+      suggested: mine.find(one => one.suggested !== null)?.suggested ?? null,
+      slots: task.slots.filter(slot => mine.every(one => one.slots.includes(slot))),
+    })
+  })
   return joined
 }
 

@@ -63,7 +63,7 @@ const heldFor = (report: ProgramSums, line: string, placeholders: readonly Place
   placeholders.reduce((sum, place) => place.line === lineRef(report.code, line) ? sum + place.credits : sum, 0)
 
 /** Credits that places held for a program's lines will bring, whatever the lines lack. */
-const heldOf = (report: ProgramSums, placeholders: readonly Placeholder[]): Credits =>
+export const heldOf = (report: ProgramSums, placeholders: readonly Placeholder[]): Credits =>
   report.areas.flatMap(area => area.lines).reduce((sum, line) => sum + heldFor(report, line.id, placeholders), 0)
 
 /** Credits that placeholders hold of what a program has open: never more than each line lacks. */

@@ -1,9 +1,10 @@
-import { sameCourse } from '../catalog/linked'
+import { linked, sameCourse } from '../catalog/linked'
 import type { CourseItem } from '../catalog/types'
 import { coursesNamed, readCourseRules, restsOn } from '../prerequisites/evaluate'
 import { byFirmness } from '../record/attempts'
 import { factsOf } from '../record/facts'
 import type { ProgramReport } from '../requirements/report'
+import { countsForRule, type ProgramCreditsRule } from '../requirements/rules'
 import type { CheckInput } from './checks'
 
 /**
@@ -18,6 +19,9 @@ export function findOffPath(input: Pick<CheckInput, 'file' | 'items' | 'catalog'
     const unused = new Set(report.unused.map(item => item.id))
     for (const item of input.items) if (item.id in known && !unused.has(item.id)) needed.add(item.id)
     for (const item of countsInTotal(report)) needed.add(item.id)
+    const program = input.catalog.programs.find(one => one.code === report.code)
+    for (const rule of program?.rules ?? [])
+      if (rule.kind === 'credits' && !rule.used) for (const item of countsInRule(rule, report, needed, input.catalog.courses)) needed.add(item.id)
   }
   supportNeeded(needed, input)
   return input.items.filter(item => (item.id in known || item.state !== 'completed') && !needed.has(item.id))
@@ -33,6 +37,21 @@ function countsInTotal(report: ProgramReport): CourseItem[] {
   let lacking = report.totalCredits - report.open - report.earning.reduce((sum, item) => unused.has(item.id) ? sum : sum + item.credits, 0)
   return report.earning.filter(item => unused.has(item.id)).sort(byFirmness).filter((item) => {
     if (lacking <= 0) return false
+    lacking -= item.credits
+    return true
+  })
+}
+
+/**
+ * Items whose credits a rule of the program asks for besides those that are needed anyway, firmest and earliest first; what goes beyond
+ * the rule is not needed.
+ */
+function countsInRule(rule: ProgramCreditsRule, report: ProgramReport, needed: ReadonlySet<string>,
+  courses: CheckInput['catalog']['courses']): CourseItem[] {
+  const mine = report.earning.filter(item => countsForRule(rule, item, linked(courses))).sort(byFirmness)
+  let lacking = rule.credits - mine.reduce((sum, item) => needed.has(item.id) ? sum + item.credits : sum, 0)
+  return mine.filter((item) => {
+    if (lacking <= 0 || needed.has(item.id)) return false
     lacking -= item.credits
     return true
   })

@@ -16,10 +16,11 @@ export function isCounted(item: CourseItem, { filter, source, gradeAtMost, ungra
 
 /**
  * The credits of each item that count towards a program's total: all that its filter lets through, and of each maximum's kind no more than
- * it allows. What is over is taken from the last of them.
+ * it allows. What is over is taken from the last of them, and from what the lines use only where nothing else is left.
  */
-export function creditsTowardsTotal(program: Program, earning: readonly CourseItem[],
+export function creditsTowardsTotal(program: Program, earning: readonly CourseItem[], used: readonly CourseItem[],
   context: Pick<CompileContext, 'courses' | 'scale'>): { item: CourseItem, credits: Credits }[] {
+  const inUse = new Set(used.map(item => item.id))
   const counted = earning.flatMap((item) => {
     const course = context.courses.get(item.course)
     return !program.totalFilter || (course && matchesFilter(course, program.totalFilter)) ? [{ item, credits: item.credits }] : []
@@ -28,7 +29,7 @@ export function creditsTowardsTotal(program: Program, earning: readonly CourseIt
     if (rule.kind !== 'maximum') continue
     let room = rule.credits ?? Infinity
     let places = rule.courses ?? Infinity
-    for (const one of counted) {
+    for (const one of [...counted].sort((a, b) => Number(inUse.has(b.item.id)) - Number(inUse.has(a.item.id)))) {
       if (one.credits === 0 || !isCounted(one.item, rule.of, context)) continue
       one.credits = places > 0 ? Math.min(one.credits, room) : 0
       room -= one.credits

@@ -318,9 +318,10 @@ export interface EarliestFinish {
   creditsLeft: Credits
 }
 
-/** Credits that the total of a program lacks with all that it was read with; nothing where it has none. */
-export const creditsToTotal = ({ rules }: Pick<ProgramReport, 'rules'>): Credits => rules.reduce((lacking, { reading }) =>
-  reading.kind === 'total' ? Math.max(0, reading.asked - reading.withPlan) : lacking, 0)
+/** Credits that the total of a program lacks with all that it was read with, less `without`; nothing where it has none. */
+export const creditsToTotal = ({ rules }: Pick<ProgramReport, 'rules'>, without: Credits = 0): Credits =>
+  rules.reduce((lacking, { reading }) =>
+    reading.kind === 'total' ? Math.max(0, reading.asked - reading.withPlan + without) : lacking, 0)
 
 /**
  * The earliest term in which a program can be complete: the later of the longest chain of prerequisites with its offering patterns,

@@ -87,11 +87,11 @@ function readRule(rule: ProgramRule, program: Program, facts: RuleFacts): RuleRe
 }
 
 /** What gives credit, each with as much of it as counts towards the total. */
-const towardsTotal = (program: Program, { earning, context }: RuleFacts): CourseItem[] =>
-  creditsTowardsTotal(program, earning, context).map(({ item, credits }) => credits === item.credits ? item : { ...item, credits })
+const towardsTotal = (program: Program, { earning, used, context }: RuleFacts): CourseItem[] =>
+  creditsTowardsTotal(program, earning, used, context).map(({ item, credits }) => credits === item.credits ? item : { ...item, credits })
 
 /**
- * Of the last credits so many here: the latest courses until the credits are full, what is passed for now, and everything for the plan.
+ * Of the last credits that count towards the total so many here: the latest courses until the credits are full, what is passed for now, and everything for the plan.
  * It is met only with the whole total, because until then the last credits are still to come.
  */
 function readResidence(rule: Extract<ProgramRule, { kind: 'residence' }>, program: Program, facts: RuleFacts): RuleReport {
@@ -107,8 +107,9 @@ function readResidence(rule: Extract<ProgramRule, { kind: 'residence' }>, progra
     }
     return { here, last, all: items.reduce((sum, item) => sum + item.credits, 0) }
   }
-  const done = hereIn(facts.earning.filter(item => item.state === 'completed'))
-  const all = hereIn(facts.earning)
+  const counted = towardsTotal(program, facts)
+  const done = hereIn(counted.filter(item => item.state === 'completed'))
+  const all = hereIn(counted)
   const isWhole = done.all >= program.totalCredits && done.here >= rule.credits
   // What is elsewhere among the last credits may still move back, as long as enough is to come.
   const couldBe = all.here >= rule.credits || all.last - all.here <= rule.of - rule.credits
@@ -126,14 +127,20 @@ function readMaximum(rule: Extract<ProgramRule, { kind: 'maximum' }>, { earning,
     reading: { kind: 'maximum', used: Math.min(there, most), most, courses, over: Math.max(0, there - most) } }
 }
 
+export type ProgramCreditsRule = Extract<ProgramRule, { kind: 'credits' }>
+
+/** Whether the credits of an item count for a rule on credits. */
+export function countsForRule({ here, filter }: Pick<ProgramCreditsRule, 'here' | 'filter'>, item: CourseItem,
+  courses: CompileContext['courses']): boolean {
+  const course = courses.get(item.course)
+  return (!here || item.source === 'here') && (!filter || (course !== undefined && matchesFilter(course, filter)))
+}
+
 const hasTotal = ({ kind }: Program) => kind === 'major' || kind === 'institution'
 
 function readCredits(rule: Extract<ProgramRule, { kind: 'credits' }>, { earning, context: { courses } }: RuleFacts,
   kind: 'credits' | 'total' = 'credits'): RuleReport {
-  const mine = earning.filter((item) => {
-    const course = courses.get(item.course)
-    return course !== undefined && (!rule.here || item.source === 'here') && (!rule.filter || matchesFilter(course, rule.filter))
-  })
+  const mine = earning.filter(item => countsForRule(rule, item, courses))
   const upTo = (states: CourseItem['state'][]): Credits =>
     mine.filter(item => states.includes(item.state)).reduce((sum, item) => sum + item.credits, 0)
   const done = upTo(['completed'])

@@ -60,6 +60,8 @@ export function sumTogether(input: ProgramsInput): ProgramSums[] | null {
   // Which of two courses that exclude each other gives credit is told by the uses; and how much each program is left open, all in sum, too.
   if (prepared.some(({ candidates }) => candidates.exclusive.length > 0)) return null
   if (input.policy === 'in sum' && prepared.length > 1) return null
+  // So does what a maximum leaves to the total: what the lines use comes first.
+  if (prepared.some(({ maxima }) => maxima.some(({ room, terms }) => terms.reduce((sum, { size }) => sum + size, 0) > room))) return null
   const known = memoryOf(input.programs[0]!.courses)
   const { uses, proved, used } = solveTogether(prepared, input, known, true)
   return proved && prepared.every((one, p) => isAverageLow(one, uses[p]!) !== null)

@@ -1,15 +1,18 @@
 import { matchesFilter } from '../../catalog/filter'
 import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits } from '../../catalog/types'
-import { coursesNamed, readCourseRules } from '../../prerequisites/evaluate'
+import { STANDING_CREDITS } from '../../grades/status'
+import { countsFor, coursesNamed, type CreditsRule, readCourseRules } from '../../prerequisites/evaluate'
+import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
+import { readCredit } from '../../record/attempts'
 import { factsOf } from '../../record/facts'
 import { lineRef, type LineRef } from '../../record/ids'
 import { excludedBy, takenAlready } from '../../record/repeats'
-import { poolOf } from '../../requirements/reach'
+import { creditsToTotal, poolOf } from '../../requirements/reach'
 import type { LineReport, ProgramReport } from '../../requirements/report'
 import type { CourseLine, Program, RequirementNode } from '../../requirements/types'
-import { lackingInTotal } from '../check-plan'
+import { heldOf, lackingInTotal } from '../check-plan'
 import { readPrograms } from '../standing'
 import { programsOf } from '../student-file'
 import { reachedSlot, type Setting, slotsFor } from './setting'
@@ -75,7 +78,7 @@ class Chooser {
       return before === null ? [{ code: 'before', course }] : []
     })
     for (const code of this.taste.also ?? []) if (this.isPossible(code)) this.add(code, false)
-    for (let round = 0; round < MOST_ROUNDS; round++) if (!this.fillOneRound(round)) break
+    for (let round = 0; round < MOST_ROUNDS; round++) if (!this.fillOneRound(round) && !this.fillCredits()) break
     this.dropIdle()
     const reports = this.read()
     const { placeholders } = this.setting.file
@@ -302,22 +305,74 @@ class Chooser {
       .map(({ course }) => course)
   }
 
-  /** Takes back chosen courses that count for nothing and that nothing chosen waits for. */
+  /**
+   * Takes back chosen courses that nothing needs: no line uses them, no rule and no total lacks their credits, and everything else that is
+   * chosen or planned can be taken without them.
+   */
   private dropIdle() {
-    const { facts } = this.setting
-    const named = (code: string) => coursesNamed(facts.courses.get(code)!)
-    if (this.programs.some(program => program.kind === 'major' || program.kind === 'institution')) return
-    const reports = this.read()
+    const { placeholders } = this.setting.file
+    const lackingNow = () => this.read().reduce((sum, report) =>
+      sum + openLines(report, placeholders).length + openRules(report, placeholders).length, 0)
     for (let n = this.chosen.length - 1; n >= 0; n--) {
-      const { code } = this.chosen[n]!
-      if (this.taste.also?.includes(code) || !reports.every(report => report.unused.some(item => item.id === `draft ${code} ${n}`)))
-        continue
-      const same = sameCourse(code, facts.courses)
-      if (this.chosen.every((other, o) => o === n || !named(other.code).some(one => same.includes(one)))) {
-        this.chosen.splice(n, 1)
+      const one = this.chosen[n]!
+      const reports = this.read()
+      if (this.taste.also?.includes(one.code)
+        || !reports.every(report => report.unused.some(item => item.id === `draft ${one.code} ${n}`))
+        || reports.some(report => creditsToTotal(report, one.credits) > heldOf(report, placeholders))) continue
+      const before = lackingNow()
+      this.chosen.splice(n, 1)
+      this.list = null
+      const others = [...this.setting.entries.map(entry => entry.course), ...this.chosen.map(other => other.code)]
+      if (others.some(code => this.needed(code)?.length !== 0) || this.lacksCredits() !== null || lackingNow() > before) {
+        this.chosen.splice(n, 0, one)
         this.list = null
       }
     }
+  }
+
+  /** Credits, in all or of a subject or level, that a chosen or planned course asks for and that nothing brings before it. */
+  private lacksCredits(): { rule: CreditsRule, lacking: Credits, course: CourseCode } | null {
+    const { facts, file } = this.setting
+    const courses = [...this.setting.entries.map(entry => entry.course), ...this.chosen.map(one => one.code)]
+    for (const code of new Set(courses)) {
+      const course = facts.courses.get(code)!
+      if (!hasCreditsRule(course)) continue
+      // Its own credits, and those of what waits for it, do not come before it.
+      const before = this.items().filter(item => item.state === 'completed' || !this.waitsFor(item.course, code))
+      const found = readCourseRules(course, EVER, factsOf(file, before), facts).before
+      if (found?.firmness !== 'unmet') continue
+      const set = found.missing.find(conditions => conditions.every(one => one.kind === 'credits' || one.kind === 'standing'))
+      const first = set?.[0]
+      if (!first || (first.kind !== 'credits' && first.kind !== 'standing')) continue
+      const rule: CreditsRule = first.kind === 'credits' ? first : { kind: 'credits', credits: STANDING_CREDITS[first.standing] }
+      const there = readCredit(before, facts).earning
+        .reduce((sum, item) => countsFor(rule, facts.courses.get(item.course)) ? sum + item.credits : sum, 0)
+      return { rule, lacking: rule.credits - there, course: code }
+    }
+    return null
+  }
+
+  /** Whether a course is another one, or its rules name that one, directly or through others. */
+  private waitsFor(code: CourseCode, other: CourseCode, seen = new Set<CourseCode>()): boolean {
+    const { courses } = this.setting.facts
+    if (sameCourse(code, courses).includes(other)) return true
+    const course = courses.get(code)
+    if (!course || seen.has(code)) return false
+    seen.add(code)
+    return coursesNamed(course).some(named => this.waitsFor(named, other, seen))
+  }
+
+  /** Chooses one more course for credits that something asks for and that nothing brings before it. */
+  private fillCredits(): boolean {
+    const lack = this.lacksCredits()
+    if (!lack) return false
+    const { rule, lacking, course } = lack
+    const filter = rule.subject ? { subjects: [rule.subject] } : {}
+    const first = this.read()[0]
+    if (!first) return false
+    const pool = this.pool({ filter, unfilled: [] }, first)
+      .filter(one => countsFor(rule, one) && !this.waitsFor(one.code, course))
+    return this.rank(pool, [], [], lacking).some(one => this.add(one.code, false, lacking))
   }
 }
 
@@ -338,6 +393,13 @@ class Carried {
 
 const planned = (id: string, course: string, term: string | null, credits: Credits): CourseItem => ({ id, course, term, credits,
   grade: null, state: 'planned', source: 'here' })
+
+/** Whether the prerequisite of a course asks for credits or a class standing. */
+function hasCreditsRule({ prerequisite }: Pick<Course, 'prerequisite'>): boolean {
+  const visit = (rule: Expression | null): boolean =>
+    rule !== null && (rule.kind === 'credits' || rule.kind === 'standing' || ('of' in rule && rule.of.some(visit)))
+  return visit(ruleOf(prerequisite))
+}
 
 /** Courses of a set of conditions; null when it asks for something that no course brings. Credits come by themselves. */
 function courseCodes(set: readonly Expression[]): string[] | null {

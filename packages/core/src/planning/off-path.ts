@@ -49,7 +49,9 @@ function countsInTotal(report: ProgramReport): CourseItem[] {
 function countsInRule(rule: ProgramCreditsRule, report: ProgramReport, needed: ReadonlySet<string>,
   courses: CheckInput['catalog']['courses']): CourseItem[] {
   const mine = report.earning.filter(item => countsForRule(rule, item, linked(courses))).sort(byFirmness)
-  let lacking = rule.credits - mine.reduce((sum, item) => needed.has(item.id) ? sum + item.credits : sum, 0)
+  // What fills the open lines will count as well, unless the rule asks for courses of a kind.
+  const toCome = rule.filter ? 0 : report.open
+  let lacking = rule.credits - toCome - mine.reduce((sum, item) => needed.has(item.id) ? sum + item.credits : sum, 0)
   return mine.filter((item) => {
     if (lacking <= 0 || needed.has(item.id)) return false
     lacking -= item.credits

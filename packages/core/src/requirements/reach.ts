@@ -10,7 +10,7 @@ import { readCredit, type RecordRules } from '../record/attempts'
 import type { StudentFacts } from '../record/facts'
 import { excludedBy, takenAlready } from '../record/repeats'
 import { gradeSuffices } from './compile'
-import type { LineReport, ProgramReport } from './report'
+import type { LineReport, ProgramReport, ReportNode } from './report'
 
 /** `items` are record and registrations; the plan does not matter to what can be reached. */
 export interface ReachInput extends StudentFacts, RecordRules {
@@ -323,32 +323,79 @@ export const creditsToTotal = ({ rules }: Pick<ProgramReport, 'rules'>, without:
   rules.reduce((lacking, { reading }) =>
     reading.kind === 'total' ? Math.max(0, reading.asked - reading.withPlan + without) : lacking, 0)
 
+/** What a line, or a group of them, still takes at the least. */
+interface Least {
+  /** The first position by which it can be filled, loads left aside; -1 where it is filled, Infinity where nothing fills it. */
+  at: number
+  /** The course that comes last then. */
+  last: CourseCode | null
+  credits: Credits
+}
+
+/** The least that an open line takes: its soonest courses decide when, its smallest ones for how many credits. */
+function leastOfLine(line: LineReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): Least {
+  if (line.open === 0) return { at: -1, last: null, credits: 0 }
+  const ways = waysToFill(line, input.items, reach, input).filter(({ reached }) => reached.at !== null)
+  let filled = 0
+  let last: { course: Course, reached: Reached } | undefined
+  for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
+    last = way
+    filled += mostFrom(way.course, line)
+    if (filled >= line.open) break
+  }
+  const isShort = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
+  if (isShort || !last) return { at: Infinity, last: null, credits: line.open }
+  return { at: last.reached.at!, last: last.course.code, credits: leastCreditsOf(line, ways.map(way => way.course)) }
+}
+
+/** The fewest credits that fill an open line: as many of its smallest courses as it lacks, or the credits that it lacks. */
+function leastCreditsOf({ rule, open, unit, unfilled, uses }: LineReport, courses: readonly Course[]): Credits {
+  const sizes = courses.flatMap(({ credits, repeatLimit }) => Array.from({ length: unfilled.length > 0 ? 1 : repeatLimit }, () => credits))
+    .sort((a, b) => a - b)
+  const lacking = unfilled.length > 0 ? unfilled.length : unit > 0 ? Math.ceil(open / unit) : 0
+  const byCourses = sizes.slice(0, lacking).reduce((sum, credits) => sum + credits, 0)
+  const byCredits = unit === 0 ? open : Math.min(open, (rule.credits ?? 0) - uses.reduce((sum, use) => sum + use.credits, 0))
+  return Math.max(byCourses, byCredits)
+}
+
+/** A line or a group as the tree joins them: of a choice the branches that come soonest, and those that take the fewest credits. */
+function leastOfNode(node: ReportNode, ofLine: (line: LineReport) => Least): Least {
+  if (node.kind === 'line') return ofLine(node.line)
+  const branches = node.branches.map(branch => leastOfNode(branch.node, ofLine))
+  const soonest = [...branches].sort((a, b) => a.at - b.at).slice(0, node.n).at(-1)
+  return { at: soonest?.at ?? -1, last: soonest?.last ?? null,
+    credits: branches.map(branch => branch.credits).sort((a, b) => a - b).slice(0, node.n).reduce((sum, one) => sum + one, 0) }
+}
+
+/**
+ * The longest chain of prerequisites that a program still asks for, with the position in which it ends (null where something cannot be
+ * reached), and the fewest credits that its lines still take. Loads are left aside.
+ */
+export function longestChain(report: ProgramReport, reach: Reach,
+  input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): { at: number | null, chain: CourseCode[], credits: Credits } {
+  const nodes = report.areas.flatMap(area => area.nodes).map(node => leastOfNode(node, line => leastOfLine(line, reach, input)))
+  const credits = nodes.reduce((sum, one) => sum + one.credits, 0)
+  let longest = { at: lastRegistered(input.items, reach), chain: [] as CourseCode[] }
+  for (const { at, last } of [...nodes, ...report.overlays.map(line => leastOfLine(line, reach, input))]) {
+    if (at === Infinity) return { at: null, chain: [], credits }
+    if (at > longest.at) longest = { at, chain: last ? reach.chain(last) : [] }
+  }
+  return { ...longest, credits }
+}
+
 /**
  * The earliest term in which a program can be complete: the later of the longest chain of prerequisites with its offering patterns,
- * and of the terms that the credits left fill to their caps. A lower bound: what it names cannot be beaten, and may not always be met.
- * `report` must have been read without the plan.
+ * and of the terms that the fewest credits left fill to their caps. A lower bound: what it names cannot be beaten, and may not always be
+ * met. `report` must have been read without the plan.
  */
 export function earliestFinish(report: ProgramReport, reach: Reach,
   input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): EarliestFinish {
   const open = report.open + report.overlays.reduce((sum, line) => sum + line.open, 0)
-  const creditsLeft = Math.max(report.open, creditsToTotal(report))
-  let longest: { at: number, chain: CourseCode[] } = { at: lastRegistered(input.items, reach), chain: [] }
-  for (const line of [...report.areas.flatMap(area => area.lines), ...report.overlays]) {
-    if (line.open === 0 || line.setAside) continue
-    const ways = waysToFill(line, input.items, reach, input).filter(({ reached }) => reached.at !== null)
-    let filled = 0
-    let last: { course: Course, reached: Reached } | undefined
-    for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
-      last = way
-      filled += mostFrom(way.course, line)
-      if (filled >= line.open) break
-    }
-    const short = line.unfilled.length > 0 ? ways.length < line.unfilled.length : filled < line.open
-    if (short || !last) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: null, creditsLeft }
-    if (last.reached.at! > longest.at) longest = { at: last.reached.at!, chain: reach.chain(last.course.code) }
-  }
+  const longest = longestChain(report, reach, input)
+  const creditsLeft = Math.max(longest.credits, creditsToTotal(report))
   const load = reach.termsFor(creditsLeft)
-  if (load === null) return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: null, creditsLeft }
+  if (load === null || longest.at === null)
+    return { term: null, at: null, decidedBy: 'unreachable', chain: [], waitsFor: null, creditsLeft }
   const at = Math.max(load, longest.at)
   if (at < 0 && open === 0) return { term: null, at: -1, decidedBy: 'nothing left', chain: [], waitsFor: null, creditsLeft }
   const term = reach.terms[Math.max(0, at)]!

@@ -5,7 +5,7 @@ import { coursesMentioned, readCourseRules } from '../../prerequisites/evaluate'
 import { ruleOf } from '../../prerequisites/rule-of'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
-import { earliestFinish, creditsToTotal } from '../../requirements/reach'
+import { creditsToTotal, longestChain } from '../../requirements/reach'
 import type { ProgramReport } from '../../requirements/report'
 import { type CourseLine, needsEveryListed, type Program } from '../../requirements/types'
 import { readPrograms } from '../standing'
@@ -231,8 +231,7 @@ export class FinishBounds {
     const { facts, reach } = this.setting
     if (free) return -1
     return Math.max(-1, ...this.reports.map((report) => {
-      const { at } = earliestFinish({ ...report, rules: [], open: 0 }, reach, { items: this.items, courses: facts.courses,
-        scale: facts.scale })
+      const { at } = longestChain(report, reach, { items: this.items, courses: facts.courses, scale: facts.scale })
       const code = at === null || at < 0 ? undefined : reach.terms[at]?.code
       return code === undefined ? -1 : facts.terms.findIndex(term => term.code === code)
     }))

@@ -34,7 +34,7 @@ function ask() {
   made.postMessage(about)
 }
 async function placeAll() {
-  for (const { code, term } of [...places.value]) if (term) await commands.place(code, term).done
+  for (const { code, term } of [...places.value]) if (term) await commands.place(code, term, found.value?.set?.credits[code]).done
   emit('placed', commands.said.value)
 }
 </script>
@@ -49,7 +49,7 @@ async function placeAll() {
         {{ places.length === 1 ? `Place it in ${places[0]!.term!.name}` : 'Place all in their earliest terms' }}
       </WordLink>
     </span>
-    <span v-else class="small second" role="status">No set of courses that can still be taken meets it.</span>
+    <span v-else class="small second" role="status">We found no set of courses that meets this requirement. Ask your advisor about an exception.</span>
   </div>
 </template>
 

@@ -1,4 +1,4 @@
-import { type CourseItem, type Term, termPhase } from '@ridgeway/core/catalog'
+import { type CourseItem, type Credits, type Term, termPhase } from '@ridgeway/core/catalog'
 import { fillPlaceholder, partnersOf, placeWithPartners, type PlanOperation, type Standing } from '@ridgeway/core/planning'
 import { lineRef, type LineRef, newEntryId, parseLineRef } from '@ridgeway/core/record'
 import type { LineReport } from '@ridgeway/core/requirements'
@@ -149,8 +149,11 @@ function createPlanCommands() {
     return null
   }
 
-  /** Places a course, with what must be taken beside it; gives the new entry's id, and `done` when it is sent. */
-  function place(code: string, term: Term): Placed {
+  /**
+   * Places a course, for so many credits where they vary, with what must be taken beside it; gives the new entry's id, and `done` when it
+   * is sent.
+   */
+  function place(code: string, term: Term, credits?: Credits): Placed {
     const id = freshId(newEntryId(code, term.code))
     const state = student.state!
     const operations = placeWithPartners(code, term.code, {
@@ -160,6 +163,7 @@ function createPlanCommands() {
       facts: state.file,
     }, id)
     const codes = operations.flatMap(operation => operation.kind === 'place' ? [operation.course] : [])
+    if (credits !== undefined) operations.push({ kind: 'credits', entry: id, credits })
     return { id,
       done: edit(operations, `${codes.join(' and ')} placed in ${term.name}${codes.length > 1 ? ', since they go together' : ''}`) }
   }

@@ -73,9 +73,10 @@ export function sayUseChange({ title, lines, moved, cost, others, elsewhere, ins
 }
 
 /** What would meet a line: "HYD 330 would meet it; nothing smaller does." */
-export function saySmallestSet({ courses, proved }: SmallestSet): string {
-  if (courses.length === 1) return `${courses[0]} would meet it.`
-  return `${joinWords(courses, 'and')} would meet it, ${count(courses.length, 'course')}; ${
+export function saySmallestSet({ courses, credits, proved }: SmallestSet): string {
+  const names = courses.map(code => credits[code] === undefined ? code : `${code} for ${sayCredits(credits[code])}`)
+  if (courses.length === 1) return proved ? `${names[0]} would meet it.` : `${names[0]} would meet it, with what must come before it.`
+  return `${joinWords(names, 'and')} would meet it, ${count(courses.length, 'course')}; ${
     proved ? 'no smaller set does' : 'a smaller set was not found'
   }.`
 }

@@ -27,7 +27,8 @@ const known = { courses, terms: TERMS, lines: new Set(PROGRAMS.flatMap(one => li
 const readProgram = (text: string) => readProgramText(text, { courses, scale: LETTER_SCALE,
   programs: new Set(PROGRAMS.map(one => one.code)) })
 const RECORDS = [
-  { username: 'joss', course: 'HYD 110', term: '2026SP', attempt: 1, credits: 400, grade: 'B+', earnedGrade: null, topic: null, gradedAt: null,
+  { username: 'joss', course: 'HYD 110', term: '2026SP', attempt: 1, credits: 400, grade: 'B+', earnedGrade: null, topic: null,
+    gradedAt: null,
     state: 'completed' as const, source: 'here' as const },
   { username: 'joss', course: 'OCE 150', term: null, attempt: 1, credits: 267, grade: 'TR', earnedGrade: 'B', topic: null, gradedAt: null,
     state: 'completed' as const, source: 'transfer' as const },

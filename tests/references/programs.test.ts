@@ -13,7 +13,7 @@ function criteriaOf(problem: Case, uses: number[], policy: ProgramsPolicy): numb
       const tree = policy === 'in sum' ? problem.tree : treeOfProgram(problem, p)
       const open = openByTier(items, lines, tree, uses)
       return [...tiersCompared(tree).map(tier => open[tier]!),
-      -items.filter((item, i) => item.pinned !== undefined && mine.includes(item.pinned) && uses[i] === item.pinned).length]
+        -items.filter((item, i) => item.pinned !== undefined && mine.includes(item.pinned) && uses[i] === item.pinned).length]
     }),
     uses.filter(use => use >= 0).length,
     uses.reduce((sum, use) => sum + (use < 0 ? 0 : lines[use]!.rank), 0),

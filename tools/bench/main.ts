@@ -9,6 +9,7 @@ import type { Figure } from './figure'
 import { benchForecast } from './forecast'
 import { benchFirstView } from './first-view'
 import { benchLarge } from './large'
+import { benchLaws } from './laws'
 import { benchMorning } from './morning'
 import { benchRegistration } from './registration'
 import { benchSearch } from './search'
@@ -46,6 +47,7 @@ const BENCHES = {
       return benchFirstView(url)
     }),
   'large': (url: string) => benchLarge(url),
+  'laws': () => Promise.resolve(benchLaws()),
   'morning': (url: string) => withDatabase(url, db => benchMorning(db, url)),
   'servers': (url: string) =>
     withDatabase(url, async (db) => {

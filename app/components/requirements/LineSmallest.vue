@@ -49,7 +49,9 @@ async function placeAll() {
         {{ places.length === 1 ? `Place it in ${places[0]!.term!.name}` : 'Place all in their earliest terms' }}
       </WordLink>
     </span>
-    <span v-else class="small second" role="status">We found no set of courses that meets this requirement. Ask your advisor about an exception.</span>
+    <span v-else class="small second" role="status">
+      We found no set of courses that meets this requirement. Ask your advisor about an exception.
+    </span>
   </div>
 </template>
 

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { isOutOfReach, type LineReport, type ProgramReport } from '@ridgeway/core/requirements'
-import { describeLine, formatCredits, sayOpen, sayCredits, ruleTitle, sayGrade, sayLacking, sayOutOfReach, sayRule, saySharedRule } from '@ridgeway/words'
+import {
+  describeLine, formatCredits, ruleTitle, sayCredits, sayGrade, sayLacking, sayOpen, sayOutOfReach, sayRule, saySharedRule,
+} from '@ridgeway/words'
 
 /** One program on paper: every line with its rule, its state and what fills it. */
 const { report } = defineProps<{ report: ProgramReport }>()

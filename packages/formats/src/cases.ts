@@ -35,7 +35,8 @@ interface OnRecord { items: readonly CourseItem[], milestones: readonly string[]
 type Entry = NonNullable<Given['record']>[number]
 /** A course of a record as a case writes it. */
 const entryOf = ({ course, term, grade, credits, state, source, earnedGrade, gradedAt, topic }: CourseItem): Entry => ({
-  course, term, grade, credits: credits / 100, state, source, ...earnedGrade ? { earnedGrade } : {}, ...gradedAt ? { gradedAt } : {}, ...topic ? { topic } : {} })
+  course, term, grade, credits: credits / 100, state, source, ...earnedGrade ? { earnedGrade } : {}, ...gradedAt ? { gradedAt } : {},
+  ...topic ? { topic } : {} })
 
 /**
  * A record with a plan as a worked case of a program that expects what the program comes to now: the state of every line and what is open.

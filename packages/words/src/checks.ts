@@ -71,7 +71,7 @@ export const mostCredit = ({ times: n, most }: { times: number, most?: number })
   most === undefined ? `credit ${times(n)}` : `${sayCredits(most)} in all`
 
 /** "once", "3 times". */
-export const times = (n: number) => n === 1 ? 'once' : `${n} times`
+const times = (n: number) => n === 1 ? 'once' : `${n} times`
 
 /** What a move that mends a problem does. */
 export function sayMove(move: MoveName): string {

@@ -21,7 +21,8 @@ export function findOffPath(input: Pick<CheckInput, 'file' | 'items' | 'catalog'
     for (const item of countsInTotal(report)) needed.add(item.id)
     const program = input.catalog.programs.find(one => one.code === report.code)
     for (const rule of program?.rules ?? [])
-      if (rule.kind === 'credits' && !rule.used) for (const item of countsInRule(rule, report, needed, input.catalog.courses)) needed.add(item.id)
+      if (rule.kind === 'credits' && !rule.used)
+        for (const item of countsInRule(rule, report, needed, input.catalog.courses)) needed.add(item.id)
   }
   supportNeeded(needed, input)
   return input.items.filter(item => (item.id in known || item.state !== 'completed') && !needed.has(item.id))

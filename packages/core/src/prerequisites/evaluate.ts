@@ -316,6 +316,10 @@ export function coursesMentioned(expression: Expression | null): readonly Course
   return 'of' in expression ? expression.of.flatMap(coursesMentioned) : coursesIn(expression)
 }
 
+/** Every course that the rules of a course mention, those that close it among them. */
+export const coursesMentionedBy = ({ prerequisite, corequisite }: Pick<Course, 'prerequisite' | 'corequisite'>): CourseCode[] =>
+  [ruleOf(prerequisite), ruleOf(corequisite)].flatMap(coursesMentioned)
+
 /** Every course named in the prerequisite or the corequisite of a course. */
 export const coursesNamed = ({ prerequisite, corequisite }: Pick<Course, 'prerequisite' | 'corequisite'>): CourseCode[] =>
   [ruleOf(prerequisite), ruleOf(corequisite)].flatMap(coursesIn)

@@ -192,6 +192,7 @@ function readGrade(reader: Reader): string {
   const expected: Expected = { code: 'a grade', grades: reader.scale ? gradesThatEarn(reader.scale) : [] }
   const grade = reader.peek() ?? ''
   const isWord = /^(and|or)$/i.test(grade)
-  if (isWord || !/^(?:[A-Za-z]{1,3}|\d+(?:\.\d+)?)[+-]?$/.test(grade) || (reader.scale && !expected.grades.includes(grade))) throw new Unreadable(reader.at, expected)
+  const isGrade = !isWord && /^(?:[A-Za-z]{1,3}|\d+(?:\.\d+)?)[+-]?$/.test(grade)
+  if (!isGrade || (reader.scale && !expected.grades.includes(grade))) throw new Unreadable(reader.at, expected)
   return reader.next(expected)
 }

@@ -116,7 +116,7 @@ describe('the line-up that a run ends in', () => {
     const CODES = ['AAA 100', 'BBB 100', 'CCC 100', 'DDD 100']
     const withLab = (code: string) => course(code, { parts: ['lecture', 'lab'] })
     const courses = courseMap(...CODES.slice(0, 2).map(code => course(code)), ...CODES.slice(2).map(withLab))
-    const choice = fc.record({ hour: fc.integer({ min: 0, max: 3 }), lab: fc.integer({ min: 0, max: 3 }), left: fc.integer({ min: 0, max: 1 }) })
+    const choice = fc.record({ hour: fc.nat(3), lab: fc.nat(3), left: fc.nat(1) })
     const anyRow = fc.record({ choices: fc.array(choice, { minLength: 1, maxLength: 4 }), waits: fc.boolean() })
     fc.assert(fc.property(fc.array(anyRow, { minLength: 4, maxLength: 4 }), fc.uniqueArray(fc.nat(3), { minLength: 2, maxLength: 4 }),
       (chosen, order) => {

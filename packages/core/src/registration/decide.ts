@@ -1,7 +1,6 @@
 import { familyOf, linked, sameCourse } from '../catalog/linked'
 import type { Course, CourseCode, CourseItem, Credits, Section } from '../catalog/types'
-import { coursesMentioned, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
-import { ruleOf } from '../prerequisites/rule-of'
+import { coursesMentionedBy, type CourseRules, lacksOf, readCourseRules } from '../prerequisites/evaluate'
 import { factsOf, type StudentFacts } from '../record/facts'
 import { clashBetween } from '../weeks/bundles'
 import { offerOf } from '../weeks/offer'
@@ -194,7 +193,7 @@ export class Run {
   /** Families of the courses that a course's rules name. */
   private namedBy(course: Course): ReadonlySet<CourseCode> {
     if (course.prerequisite === '' && course.corequisite === '') return NONE
-    const known = this.named.get(course.code) ?? new Set([ruleOf(course.prerequisite), ruleOf(course.corequisite)].flatMap(coursesMentioned).map(code => familyOf(code, this.context.courses)))
+    const known = this.named.get(course.code) ?? new Set(coursesMentionedBy(course).map(code => familyOf(code, this.context.courses)))
     this.named.set(course.code, known)
     return known
   }

@@ -17,8 +17,7 @@ export type Finding = { ok: boolean } & (
   /** The course, or `by` that gives the same credit, is registered in this term or in the line-up already. */
   | { code: 'duplicate', course: CourseCode, by: CourseCode, state: 'registered' | 'in the line-up', term: TermName }
   /** Under way, or registered in another term; `most` are the credits that the course gives in all, where those are used up. */
-  | { code: 'taken-elsewhere', course: CourseCode, by: CourseCode, state: Commitment, term: TermName | null, times: number,
-    most?: Credits }
+  | { code: 'taken-elsewhere', course: CourseCode, by: CourseCode, state: Commitment, term: TermName | null, times: number, most?: Credits }
   | { code: 'already-passed', course: CourseCode, by: CourseCode, grade: string | null, times: number, most?: Credits }
   /** The topic of this section was taken before, or is registered; another topic of the course would give credit. */
   | { code: 'same-topic', course: CourseCode, label: string, topic: string, state: Commitment, term: TermName | null }

@@ -69,8 +69,10 @@ it('calls an average low or high only where it is with every use that fills as m
     tryAll([])
     if (said !== null) expect([...ways]).toEqual([said])
     // Worse uses than the best say less, and nothing else.
-    for (const worse of [allocated.map(() => -1), ...hasChoice(tree) ? [] : [quickUses(prepared)]]) expect([said, null]).toContain(isAverageLow(prepared, worse))
-    expect((hasChoice(tree) ? compareBranches : compareTiers)(openByTier(allocated, needs, tree, quickUses(prepared)), found.open)).toBeGreaterThanOrEqual(0)
+    for (const worse of [allocated.map(() => -1), ...hasChoice(tree) ? [] : [quickUses(prepared)]])
+      expect([said, null]).toContain(isAverageLow(prepared, worse))
+    const compare = hasChoice(tree) ? compareBranches : compareTiers
+    expect(compare(openByTier(allocated, needs, tree, quickUses(prepared)), found.open)).toBeGreaterThanOrEqual(0)
     expect(leastOpen(prepared)).toBeLessThanOrEqual(least)
     seen.openWhatever += Number(leastOpen(prepared) > 0)
     if (said === null) seen.depends++

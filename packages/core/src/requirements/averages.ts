@@ -9,7 +9,8 @@ import type { Prepared } from './prepare'
 import { failsALine } from './rules'
 
 /**
- * Whether one of the averages over the program's own courses is too low, where any uses that fill as much as these, or in a program without a choice more, say the same;
+ * Whether one of the averages over the program's own courses is too low, where any uses that fill as much as these say the same, in a
+ * program without a choice also those that fill more;
  * null where they may not.
  *
  * What is behind such an average are the families of equivalent courses of which one is in use, and the attempts that a line names and did

@@ -288,9 +288,13 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
     const ways = waysToFill(line, items, reach, input)
     const possible = ways.filter(({ reached }) => reached.at !== null)
     const reasons = ways.flatMap(({ reached }) => reached.at === null && reached.why ? [reached.why] : [])
+    // What another line uses could come here, where something else serves that line.
+    const lent = lentBy(report, line)
     const enough = line.unfilled.length > 0
-      ? possible.length === ways.length && ways.length === line.unfilled.length
-      : possible.reduce((sum, { course }) => sum + mostFrom(course, line), 0) >= line.open
+      ? line.unfilled.every(code => lent.some(item => sameCourse(code, input.courses).includes(item.course))
+        || possible.some(({ course }) => sameCourse(code, input.courses).includes(course.code)))
+      : lent.reduce((sum, item) => sum + Math.max(item.credits, line.unit), 0)
+        + possible.reduce((sum, { course }) => sum + mostFrom(course, line), 0) >= line.open
     if (!enough)
       lost[line.id] = {
         reasons: reasons.filter((why, i) => reasons.findIndex(other => JSON.stringify(other) === JSON.stringify(why)) === i),
@@ -298,6 +302,11 @@ export function findUnreachable(report: ProgramReport, items: readonly CourseIte
   }
   return lost
 }
+
+/** Items that other lines of a program use and that could count on this one. */
+const lentBy = (report: ProgramReport, line: LineReport): CourseItem[] => report.areas.flatMap(area => area.lines)
+  .flatMap(other => other.id === line.id ? [] : other.uses.map(use => use.item))
+  .filter(item => report.couldCount[item.id]?.includes(line.id))
 
 const notGiven = ({ code, offered: { until } }: Course): Why =>
   until ? { code: 'last offered', course: code, until } : { code: 'in no term ahead', course: code }
@@ -333,9 +342,13 @@ interface Least {
 }
 
 /** The least that an open line takes: its soonest courses decide when, its smallest ones for how many credits. */
-function leastOfLine(line: LineReport, reach: Reach, input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): Least {
+function leastOfLine(line: LineReport, report: ProgramReport, reach: Reach,
+  input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): Least {
   if (line.open === 0) return { at: -1, last: null, credits: 0 }
   const ways = waysToFill(line, input.items, reach, input).filter(({ reached }) => reached.at !== null)
+  // What another line uses may come here, and that line take something else: when is then not told by this line.
+  if (lentBy(report, line).length > 0)
+    return { at: -1, last: null, credits: Math.min(line.open, leastCreditsOf(line, ways.map(way => way.course))) }
   let filled = 0
   let last: { course: Course, reached: Reached } | undefined
   for (const way of line.unfilled.length > 0 ? [...ways].reverse().slice(0, 1) : ways) {
@@ -373,10 +386,10 @@ function leastOfNode(node: ReportNode, ofLine: (line: LineReport) => Least): Lea
  */
 export function longestChain(report: ProgramReport, reach: Reach,
   input: Pick<ReachInput, 'items' | 'courses' | 'scale'>): { at: number | null, chain: CourseCode[], credits: Credits } {
-  const nodes = report.areas.flatMap(area => area.nodes).map(node => leastOfNode(node, line => leastOfLine(line, reach, input)))
+  const nodes = report.areas.flatMap(area => area.nodes).map(node => leastOfNode(node, line => leastOfLine(line, report, reach, input)))
   const credits = nodes.reduce((sum, one) => sum + one.credits, 0)
   let longest = { at: lastRegistered(input.items, reach), chain: [] as CourseCode[] }
-  for (const { at, last } of [...nodes, ...report.overlays.map(line => leastOfLine(line, reach, input))]) {
+  for (const { at, last } of [...nodes, ...report.overlays.map(line => leastOfLine(line, report, reach, input))]) {
     if (at === Infinity) return { at: null, chain: [], credits }
     if (at > longest.at) longest = { at, chain: last ? reach.chain(last) : [] }
   }

@@ -91,7 +91,8 @@ const towardsTotal = (program: Program, { earning, used, context }: RuleFacts): 
   creditsTowardsTotal(program, earning, used, context).map(({ item, credits }) => credits === item.credits ? item : { ...item, credits })
 
 /**
- * Of the last credits that count towards the total so many here: the latest courses until the credits are full, what is passed for now, and everything for the plan.
+ * Of the last credits that count towards the total so many here: the latest courses until the credits are full, what is passed for now,
+ * and everything for the plan.
  * It is met only with the whole total, because until then the last credits are still to come.
  */
 function readResidence(rule: Extract<ProgramRule, { kind: 'residence' }>, program: Program, facts: RuleFacts): RuleReport {

@@ -1,8 +1,7 @@
 import { matchesFilter } from '../../catalog/filter'
 import { sameCourse } from '../../catalog/linked'
 import type { Course, CourseItem, Credits } from '../../catalog/types'
-import { coursesMentioned, readCourseRules } from '../../prerequisites/evaluate'
-import { ruleOf } from '../../prerequisites/rule-of'
+import { coursesMentionedBy, readCourseRules } from '../../prerequisites/evaluate'
 import type { Expression } from '../../prerequisites/types'
 import { factsOf } from '../../record/facts'
 import { creditsToTotal, longestChain } from '../../requirements/reach'
@@ -134,7 +133,7 @@ export class FinishBounds {
   }
 
   private readNamed(course: Course): string[] {
-    const asked = [ruleOf(course.prerequisite), ruleOf(course.corequisite)].flatMap(coursesMentioned).flatMap(one => sameCourse(one, this.setting.facts.courses))
+    const asked = coursesMentionedBy(course).flatMap(one => sameCourse(one, this.setting.facts.courses))
     this.named.set(course.code, asked)
     return asked
   }

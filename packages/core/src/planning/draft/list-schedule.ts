@@ -88,7 +88,7 @@ function placeInOrder({ tasks, waits, room }: ScheduleProblem, rank: readonly nu
       // What could come alone has no room, and so brings none along.
       const waiting = order.filter(i => slots[i] === undefined && tasks[i]!.slots.includes(slot)
         && (single[i] || tasks[i]!.credits <= left[slot]!) && overFrom(waits[i]!, other => slots[other]) > slot)
-      const together = groupThatFits(waiting, slot, { waits, slots, fits: group => 
+      const together = groupThatFits(waiting, slot, { waits, slots, fits: group =>
         group.reduce((sum, i) => single[i] ? sum : sum + tasks[i]!.credits, 0) <= left[slot]! })
       together.forEach(i => place(i, slot))
       again = together.length > 0
@@ -101,8 +101,11 @@ function placeInOrder({ tasks, waits, room }: ScheduleProblem, rank: readonly nu
  * Tasks of which none can come alone, and which can come in a slot together, since each goes alongside another: the first of them in
  * order with the fewest others that were found; none where no such group fits.
  */
-function groupThatFits(order: readonly number[], slot: number, { waits, slots, fits }: { waits: readonly Wait[],
-  slots: readonly (number | undefined)[], fits: (group: readonly number[]) => boolean }): number[] {
+function groupThatFits(order: readonly number[], slot: number, { waits, slots, fits }: {
+  waits: readonly Wait[]
+  slots: readonly (number | undefined)[]
+  fits: (group: readonly number[]) => boolean
+}): number[] {
   const holds = (group: ReadonlySet<number>, i: number) =>
     overFrom(waits[i]!, other => slots[other] ?? (group.has(other) ? slot : undefined)) <= slot
   const all = new Set(order)

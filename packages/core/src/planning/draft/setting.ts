@@ -176,13 +176,15 @@ function joinPartners(tasks: readonly Task[], waits: readonly Wait[]): Task[] {
     const ring = [...reached[i]!].filter(other => other >= i && reached[other]!.has(i)).sort((a, b) => a - b)
     ring.forEach(other => done.add(other))
     const mine = ring.map(other => tasks[other]!)
-    joined.push(mine.length === 1 ? task : {
-      courses: mine.flatMap(one => one.courses),
-      credits: mine.reduce((sum, one) => sum + one.credits, 0),
-      was: mine.find(one => one.was !== null)?.was ?? null,
-      suggested: mine.find(one => one.suggested !== null)?.suggested ?? null,
-      slots: task.slots.filter(slot => mine.every(one => one.slots.includes(slot))),
-    })
+    joined.push(mine.length === 1
+      ? task
+      : {
+          courses: mine.flatMap(one => one.courses),
+          credits: mine.reduce((sum, one) => sum + one.credits, 0),
+          was: mine.find(one => one.was !== null)?.was ?? null,
+          suggested: mine.find(one => one.suggested !== null)?.suggested ?? null,
+          slots: task.slots.filter(slot => mine.every(one => one.slots.includes(slot))),
+        })
   })
   return joined
 }

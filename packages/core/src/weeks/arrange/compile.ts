@@ -173,14 +173,19 @@ function clashesOf(patterns: readonly (readonly Block[])[][], { term, travel }: 
       known[cell]![key] = patterns[cell]![a]!.some(one => patterns[cell]![b]!.some(other => isNear(one, other))) ? 1 : 2
     return known[cell]![key] === 1
   }
-  const byDates = new Map<Choice, boolean>()
-  const needsDates = ({ choice }: Option) => {
-    const before = byDates.get(choice)
-    if (before !== undefined) return before
-    const needs = choice.sections.some(section => section.exam !== null
-      || section.meetings.some(meeting => meeting.start < longest || endOfDay(meeting) + longest > 1440))
-    byDates.set(choice, needs)
-    return needs
+  const knownTimes = new Map<Choice, { exam: boolean, nearMidnight: boolean }>()
+  const timesOf = ({ choice }: Option) => {
+    const before = knownTimes.get(choice)
+    if (before) return before
+    const made = { exam: choice.sections.some(section => section.exam !== null), nearMidnight: choice.sections.some(section =>
+      section.meetings.some(meeting => meeting.start < longest || endOfDay(meeting) + longest > 1440)) }
+    knownTimes.set(choice, made)
+    return made
+  }
+  /** An exam meets whatever class is on its date; classes of different days meet only around midnight. */
+  const needDates = (a: Option, b: Option) => {
+    const [one, other] = [timesOf(a), timesOf(b)]
+    return one.exam || other.exam || (one.nearMidnight && other.nearMidnight)
   }
   return (a, b) => {
     for (let i = 0, j = 0; i < a.cells.length && j < b.cells.length;) {
@@ -193,7 +198,7 @@ function clashesOf(patterns: readonly (readonly Block[])[][], { term, travel }: 
         j++
       }
     }
-    return needsDates(a) && needsDates(b) && clashBetween(a.choice.sections, b.choice.sections, term, travel) !== null
+    return needDates(a, b) && clashBetween(a.choice.sections, b.choice.sections, term, travel) !== null
   }
 }
 

@@ -1,7 +1,11 @@
-import type { Section } from '@ridgeway/core/catalog'
+import type { Part, Section } from '@ridgeway/core/catalog'
 import { checkSeats, type Finding, type RowDecision, seatsFor, withSeatsNow } from '@ridgeway/core/registration'
 import type { FoundBundle } from '#shared/contract/views/find'
 import type { BundleView, SeatNews } from '#shared/contract/views/student'
+
+/** Every section of some bundles, each once. */
+export const sectionsOf = (bundles: readonly Pick<BundleView, 'sections'>[]): Section[] =>
+  [...new Map(bundles.flatMap(one => one.sections).map(section => [section.id, section])).values()]
 
 /**
  * Seats of the working term as they change, told once for everybody. What the page read before is kept right by them without asking: how
@@ -35,13 +39,20 @@ export const useSeatsStore = defineStore('seats', () => {
     const fresh = sections.map(now)
     return fresh.some((section, i) => section !== sections[i]) ? fresh : null
   }
-  const decide = (decision: RowDecision, sections: readonly Section[], groups: readonly string[]) =>
-    withSeatsNow(decision, sections, groups, { code: decision.course })
+  /** A decision with the seats as they are now; `all` are the sections of its course. The very same where no seat of them changed. */
+  function decide(decision: RowDecision, all: readonly Section[], groups: readonly string[], parts: readonly Part[]): RowDecision {
+    const fresh = changed(all)
+    if (!fresh) return decision
+    const mine = decision.sectionIds.flatMap(id => fresh.find(section => section.id === id) ?? [])
+    return withSeatsNow(decision, mine, groups, { code: decision.course, parts: [...parts] }, fresh)
+  }
 
-  /** A bundle of the week with its seats and its decision as they are now. */
-  function bundle(one: BundleView, groups: readonly string[]): BundleView {
-    const sections = changed(one.sections)
-    return sections ? { ...one, sections, decision: decide(one.decision, sections, groups) } : one
+  /** The bundles of a course with their seats and decisions as they are now. */
+  function bundles(list: readonly BundleView[], groups: readonly string[], parts: readonly Part[]): BundleView[] {
+    const all = sectionsOf(list)
+    return changed(all)
+      ? list.map(one => ({ ...one, sections: one.sections.map(now), decision: decide(one.decision, all, groups, parts) }))
+      : [...list]
   }
   /** A bundle that was found, likewise. */
   function found(one: FoundBundle, groups: readonly string[]): FoundBundle {
@@ -59,5 +70,5 @@ export const useSeatsStore = defineStore('seats', () => {
     const sum = (i: 0 | 1 | 2) => ids.reduce((total, id) => total + pools[id]![i], 0)
     return { capacity: sum(0), taken: sum(1), held: sum(2), waiting: waiting[section] ?? 0 }
   }
-  return { told, sumOf, take, now, changed, decide, bundle, found }
+  return { told, sumOf, take, now, changed, decide, bundles, found }
 })

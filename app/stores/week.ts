@@ -7,6 +7,7 @@ import { sayTerm } from '@ridgeway/words'
 import type { FileView } from '#shared/contract/define'
 import { type BundleView, dryRun, type Place, readPlace, readWeek, type Sheet, type Week } from '#shared/contract/views/student'
 import { look, toProblem, type Problem } from '~/composables/useApi'
+import { sectionsOf } from './seats'
 
 /** Milliseconds until the first look at the place in line, and after which a press without an answer asks again. */
 const PLACE_MS = 1500
@@ -20,10 +21,11 @@ export const useWeekStore = defineStore('week', () => {
   const student = useStudentStore()
   const workingTerm = useWorkingTermStore()
   const seats = useSeatsStore()
+  const catalog = useCatalogStore()
   const readCourses = shallowRef<{ course: string, bundles: BundleView[] }[] | null>(null)
   /** What was read, with the seats as they are now. */
   const courses = computed(() => readCourses.value?.map(({ course, bundles }) => ({ course,
-    bundles: bundles.map(one => seats.bundle(one, student.groups)) })) ?? null)
+    bundles: seats.bundles(bundles, student.groups, catalog.courses.get(course)?.parts ?? []) })) ?? null)
   const wishes = shallowRef<Wish[]>([])
   const shortlist = shallowRef<Week['shortlist']>([])
   const shared = shallowRef<Week['shared']>(null)
@@ -99,9 +101,13 @@ export const useWeekStore = defineStore('week', () => {
   }
   /** A row of the run sheet with the seats as they are now; one that has another way when it is full is read again. */
   function rowNow(row: RowDecision): RowDecision {
-    const sections = row.sectionIds.flatMap(id => readRows.value!.sections.find(section => section.id === id) ?? [])
-    const fresh = seats.changed(sections)
-    return fresh ? seats.decide(row, fresh, student.groups) : row
+    // Until the sections of the course are there, nobody can tell which other one has a seat.
+    const bundles = readCourses.value?.find(one => one.course === row.course)?.bundles
+    const parts = catalog.courses.get(row.course)?.parts
+    if (!bundles || !parts) return row
+    const own = readRows.value!.sections.filter(section => row.sectionIds.includes(section.id))
+    const all = [...new Map([...own, ...sectionsOf(bundles)].map(section => [section.id, section])).values()]
+    return seats.decide(row, all, student.groups, parts)
   }
   const turned = computed(() => sheet.value?.rows.filter((row,
     i) => (row.once ?? row.outcome) !== (readRows.value!.rows[i]!.once ?? readRows.value!.rows[i]!.outcome)).length ?? 0)

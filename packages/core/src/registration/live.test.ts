@@ -18,9 +18,24 @@ describe('a decision with the seats as they are now', () => {
         ? [{ id: 'a', course: 'AAA 100', term: '2025FA', credits: 300, grade: 'B', state: 'completed' as const, source: 'here' as const }]
         : []
       const decide = (pool: typeof before) => decideRun([row(1, 'BBB 100', [1])], decision(courses, [at(pool)], { items }))[0]!
-      const told = withSeatsNow(decide(before), [at(now)], [], courses.get('BBB 100')!)
+      const told = withSeatsNow(decide(before), [at(now)], [], courses.get('BBB 100')!, [at(now)])
       expect(told).toEqual(decide(now))
     }))
+  })
+
+  it('names the other section that a fresh decision names, after any news of the seats of all of them', () => {
+    const lecture = course('AAA 100', { parts: ['lecture', 'lab'] })
+    const courses = courseMap(lecture)
+    const seatsOfAll = fc.array(seats, { minLength: 6, maxLength: 6 })
+    fc.assert(fc.property(seatsOfAll, seatsOfAll, fc.nat(2), (before, now, chosen) => {
+      const at = (pools: typeof before) => pools.map((pool, i) => section(i + 1, 'AAA 100', { part: i % 2 ? 'lab' : 'lecture',
+        link: String(i >> 1), label: `0${(i >> 1) + 1}${i % 2 ? 'L' : ''}`, pools: [{ id: i + 10, forGroup: null, ...pool }] }))
+      const ids = [chosen * 2 + 1, chosen * 2 + 2]
+      const decide = (pools: typeof before) => decideRun([row(1, 'AAA 100', ids)], decision(courses, at(pools)))[0]!
+      const fresh = at(now)
+      const mine = ids.map(id => fresh[id - 1]!)
+      expect(withSeatsNow(decide(before), mine, [], lecture, fresh)).toEqual(decide(now))
+    }), { numRuns: 400 })
   })
 })
 

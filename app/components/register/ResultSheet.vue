@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RunResult } from '#shared/contract/acts/student'
-import { sayFinding } from '@ridgeway/words'
+import { sayRefusals } from '@ridgeway/words'
 
 /** What the run did, one line a row, with its reference; it stays until the page is left. */
 defineProps<{ result: RunResult }>()
@@ -23,8 +23,8 @@ const became = ({ outcome, backup, waits }: RunResult['rows'][number]) => outcom
       <li v-for="row in result.rows" :key="row.rowId">
         <b>{{ row.course }}</b> <span
           :class="{ blocking: row.outcome === 'refused' }">{{ became(row) }}</span>
-        <template v-for="(finding, i) in row.findings.filter(f => !f.ok && row.outcome === 'refused')" :key="i">
-          · {{ sayFinding(finding).words }} {{ sayFinding(finding).way }}</template
+        <template v-for="({ words, way }, i) in row.outcome === 'refused' ? sayRefusals(row.findings.filter(f => !f.ok)) : []" :key="i">
+          · {{ words }} {{ way }}</template
         >
       </li>
     </ul>

@@ -2,7 +2,7 @@
 import { exceptionFor } from '@ridgeway/core/advising'
 import { placeToMend } from '@ridgeway/core/next'
 import type { Finding, RowDecision } from '@ridgeway/core/registration'
-import { describeTimes, formatCredits, sayFinding } from '@ridgeway/words'
+import { describeTimes, formatCredits, sayFinding, sayRefusals } from '@ridgeway/words'
 
 /** One course of the line-up: its bundle, its checks spelled out, and what would become of it. */
 const { row, position, last } = defineProps<{ row: RowDecision, position: number, last: boolean }>()
@@ -33,13 +33,13 @@ const fine = computed(() => row.findings.filter(one => one.ok && one.code !== 'l
       :corner="formatCredits(credits)"
     />
     <div class="checks">
-      <template v-for="(finding, i) in refused" :key="i">
+      <template v-for="({ finding, words, way }, i) in sayRefusals(refused)" :key="i">
         <p>
-          <b>{{ sayFinding(finding).words }}</b>
+          <b>{{ words }}</b>
         </p>
         <p>
           <WordLink class="small" :to="`/student/${student.state!.id}/${placeToMend(finding)}`">
-            {{ sayFinding(finding).way }}
+            {{ way }}
           </WordLink> <AskException
             v-if="exceptionOf(finding)"
             :asked="exceptionOf(finding)!"

@@ -19,9 +19,9 @@ const KINDS: Record<Expression['kind'], [Expression, string][]> = {
   permission: [[{ kind: 'permission' }, 'the instructor\'s permission']],
   gpa: [[{ kind: 'gpa', minimum: 250 }, 'an average of at least 2.50']],
   not: [
-    [{ kind: 'not', condition: { kind: 'program', program: 'WSC-BS' } }, 'not being in program WSC-BS: the course is not open to it'],
-    [{ kind: 'not', condition: { kind: 'standing', standing: 'senior' } }, 'not having senior standing: the course is not open to it'],
-    [{ kind: 'not', condition: named('AAA 100') }, 'not having passed AAA 100: the course is not open to those who have']],
+    [{ kind: 'not', condition: { kind: 'program', program: 'WSC-BS' } }, 'a student who is not in program WSC-BS'],
+    [{ kind: 'not', condition: { kind: 'standing', standing: 'senior' } }, 'a student who is not a senior'],
+    [{ kind: 'not', condition: named('AAA 100') }, 'a student who has neither passed AAA 100 nor is taking it']],
   all: [[{ kind: 'all', of: [named('AAA 100'), { kind: 'any', of: [named('BBB 100'), named('CCC 100')] }] },
     'AAA 100 and (BBB 100 or CCC 100)']],
   any: [[{ kind: 'any', of: [named('AAA 100'), { kind: 'permission' }] }, 'AAA 100 or the instructor\'s permission']],

@@ -34,11 +34,11 @@ function sayCondition(expression: Expression): string {
   }
 }
 
-/** Whom a course is not open to. */
+/** Whom a course is not open to, as what a student must be. */
 function sayClosed(condition: Closed): string {
-  if (condition.kind === 'program') return `not being in program ${condition.program}: the course is not open to it`
-  if (condition.kind === 'standing') return `not having ${condition.standing} standing: the course is not open to it`
-  return `not having passed ${condition.course}: the course is not open to those who have`
+  if (condition.kind === 'program') return `a student who is not in program ${condition.program}`
+  if (condition.kind === 'standing') return `a student who is not a ${condition.standing}`
+  return `a student who has neither passed ${condition.course} nor is taking it`
 }
 
 /**

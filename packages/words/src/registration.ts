@@ -15,6 +15,17 @@ export interface Said {
 
 const fine = (words: string): Said => ({ words, way: '' })
 
+/** Refusals of a row in words, each thing once: parts of one choice that are full are one refusal, with one way forward. */
+export function sayRefusals(findings: readonly Finding[]): (Said & { finding: Finding })[] {
+  const full = findings.flatMap(finding => finding.code === 'seats-full' && !finding.ok ? [finding] : [])
+  const said = findings.filter(finding => finding.code !== 'seats-full').map(finding => ({ finding, ...sayFinding(finding) }))
+  const first = full[0]
+  if (!first) return said
+  if (full.length === 1) return [...said, { finding: first, ...sayFinding(first) }]
+  const parts = full.map(({ course, label, seats }) => `${course}-${label} (${saySeats(seats)})`)
+  return [...said, { finding: first, words: `${joinWords(parts, 'and')} are full.`, way: sayFinding(first).way }]
+}
+
 /** A finding about a row of a line-up in words. */
 export function sayFinding(finding: Finding): Said {
   switch (finding.code) {

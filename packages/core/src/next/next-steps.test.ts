@@ -122,9 +122,9 @@ describe('whatever there is to do', () => {
     expect([...found('ask sign-off'), ...found('sign-off asked')]).toHaveLength(closed('sign-off') && input.plannedInTerm > 0 ? 1 : 0)
     expect(found('mend').filter(step => step.code === 'mend' && step.term)).toHaveLength(
       input.checks.filter(check => check.severity === 'blocker' && check.term === term.code).length)
-    // Where a section went, another is chosen by that step, not by two.
-    const gone = input.gone!.map(one => one.course)
-    expect(found('choose section').map(step => step.about)).toEqual(input.unpicked.filter(course => !gone.includes(course)))
+    // A course with a seat offer, or whose section was cancelled, has a step of its own.
+    const told = [...input.gone!, ...input.offers].map(one => one.course)
+    expect(found('choose section').map(step => step.about)).toEqual(input.unpicked.filter(course => !told.includes(course)))
     const ready = input.lineUp.filter(row => row.refusal === null).length
     expect(found('register')).toHaveLength(ready > 0 && !closed('opening') && !closed('closing') ? 1 : 0)
     expect(found('pay')).toHaveLength(input.feesDue ? 1 : 0)

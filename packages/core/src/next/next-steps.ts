@@ -122,8 +122,9 @@ export function nextSteps(input: StepsInput): NextStep[] {
     add({ code: 'request declined', asked, by, words, id: `declined:${id}`, place: 'plan', about: 'declined', blocking: false })
   add(input.meeting && { code: 'meeting', start: input.meeting.start, minutes: input.meeting.minutes, where: input.meeting.place,
     advisor: input.meeting.advisorName, id: 'meeting', place: 'meetings', about: 'meeting', blocking: false })
-  const gone = new Set(input.gone?.map(one => one.course))
-  for (const course of input.unpicked.filter(one => !gone.has(one))) {
+  // A course with a seat offer, or one that was cancelled, has a step of its own.
+  const told = new Set([...input.gone ?? [], ...input.offers].map(one => one.course))
+  for (const course of input.unpicked.filter(one => !told.has(one))) {
     add({ code: 'choose section', course, id: `pick:${course}`, place: 'week', about: course, blocking: false })
   }
   for (const { course, finding } of refusedRows(input)) {

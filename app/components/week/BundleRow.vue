@@ -78,7 +78,8 @@ li:hover { background: color-mix(in srgb, var(--act-tint) 60%, transparent); }
 .glyph i { width: 6px; height: 13px; border-radius: 1px; background: var(--line); }
 .glyph i.on { background: var(--ink); }
 .times { font-weight: 600; font-size: 13px; }
-.acts { display: none; gap: 14px; padding: 0 10px 5px; }
-li:hover .acts, li:focus-within .acts { display: flex; }
-@media (hover: none) { .acts { display: flex; } }
+/* They keep their place while they are not shown, so that the rows below stay where they are. */
+.acts { display: flex; gap: 14px; padding: 0 10px 5px; visibility: hidden; }
+li:hover .acts, li:focus-within .acts { visibility: visible; }
+@media (hover: none) { .acts { visibility: visible; } }
 </style>

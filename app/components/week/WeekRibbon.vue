@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import type { Weekday } from '@ridgeway/core/catalog'
 import { clockTime, DAY_NAMES } from '@ridgeway/words'
-import type { FreeBlock, WeekBar, WeekDay } from '~/composables/week/ribbon'
+import type { FreeBlock, WeekBar, WeekDay, WeekFrame } from '~/composables/week/ribbon'
 
 /**
  * The week on its side: days are rows, hours run across, so that codes, times and rooms read as text. With `dates` it is the week of those
  * dates. Where `mayKeep`, hours are kept free by drawing over them.
  */
-const props = defineProps<{ bars: WeekBar[], free?: readonly FreeBlock[], dates?: Record<Weekday, WeekDay> | null, mayKeep?: boolean }>()
+const props = defineProps<{
+  bars: WeekBar[]
+  free?: readonly FreeBlock[]
+  dates?: Record<Weekday, WeekDay> | null
+  mayKeep?: boolean
+  /** Hours and days that are shown whatever the bars are. */
+  frame?: WeekFrame
+}>()
 const emit = defineEmits<{
   keep: [block: { day: Weekday, start: number, end: number }]
   release: [id: string]
@@ -17,31 +24,42 @@ const emit = defineEmits<{
 }>()
 
 const free = computed(() => props.free ?? [])
-const from = computed(() => Math.min(8 * 60, ...[...props.bars.map(bar => bar.meeting.start), ...free.value.map(one => one.start)]
+const from = computed(() => Math.min(8 * 60, ...[...props.bars.map(bar => bar.meeting.start), ...free.value.map(one => one.start),
+  ...props.frame ? [props.frame.start] : []].filter(Number.isFinite)
   .map(start => Math.floor(start / 60) * 60)))
-const to = computed(() => Math.max(18 * 60, ...[...props.bars.map(bar => bar.meeting.end), ...free.value.map(one => one.end)]
+const to = computed(() => Math.max(18 * 60, ...[...props.bars.map(bar => bar.meeting.end), ...free.value.map(one => one.end),
+  ...props.frame ? [props.frame.end] : []].filter(Number.isFinite)
   .map(end => Math.ceil(end / 60) * 60)))
 const hours = computed(() => Array.from({ length: (to.value - from.value) / 60 }, (_, i) => from.value + i * 60))
 const days = computed(() =>
   (['M', 'T', 'W', 'R', 'F', 'S', 'U'] as Weekday[]).filter(day =>
-    'MTWRF'.includes(day) || props.bars.some(bar => bar.meeting.days.includes(day)) || free.value.some(one => one.days.includes(day)),
+    'MTWRF'.includes(day) || props.frame?.days.has(day) || props.bars.some(bar => bar.meeting.days.includes(day))
+    || free.value.some(one => one.days.includes(day)),
   ),
 )
 const spanOf = ({ start, end }: { start: number, end: number }) => ({ left: left(start),
   width: `calc(${left(end)} - ${left(start)} - 2px)` })
 const left = (minute: number) => `${(minute - from.value) / (to.value - from.value) * 100}%`
-/** Bars of a day in as few rows as keep them from covering each other (halves of a term may share hours). */
+/**
+ * Bars of a day in as few rows as keep them from covering each other (halves of a term may share hours). The one that is pointed at takes
+ * a free place in these rows, or lies over the first: the ribbon keeps its height, and so nothing moves under the pointer.
+ */
 function rowsOf(day: Weekday): (WeekBar & { row: number })[] {
   const mine = props.bars.filter(bar => bar.meeting.days.includes(day)).sort((a, b) =>
     a.meeting.start - b.meeting.start || a.key.localeCompare(b.key),
   )
   const ends: number[] = []
-  return mine.map((bar) => {
+  const firm = mine.filter(bar => bar.state !== 'considering').map((bar) => {
     let row = ends.findIndex(end => end <= bar.meeting.start)
     if (row < 0) row = ends.length
     ends[row] = bar.meeting.end
     return { ...bar, row }
   })
+  const isFree = ({ start, end }: WeekBar['meeting'], row: number) =>
+    firm.every(bar => bar.row !== row || bar.meeting.end <= start || bar.meeting.start >= end)
+  const pointed = mine.filter(bar => bar.state === 'considering')
+    .map(bar => ({ ...bar, row: Math.max(0, ends.findIndex((_, row) => isFree(bar.meeting, row))) }))
+  return [...firm, ...pointed]
 }
 const layout = computed(() =>
   days.value.map((day) => {

@@ -47,6 +47,9 @@ export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDa
   })) as Record<Weekday, WeekDay>
 }
 
+/** From when to when, and on which days, a ribbon has room; minutes since midnight, infinite where there is nothing. */
+export interface WeekFrame { start: number, end: number, days: ReadonlySet<Weekday> }
+
 /**
  * The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. Of the
  * typical week, or with `monday` of the real week that begins then.
@@ -113,13 +116,22 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
       ),
     ),
   )
+  /** What stays when the pointer moves on: texts about the week are about this alone, so that nothing moves under the pointer. */
+  const firm = computed(() => shown.value.filter(one => one.state !== 'considering'))
   const noSetTime = computed(() =>
-    shown.value.filter(({ bundle }) => bundle.sections.every((section: Section) => section.meetings.length === 0)),
+    firm.value.filter(({ bundle }) => bundle.sections.every((section: Section) => section.meetings.length === 0)),
   )
   /** What meets on a single day only, and is not seen in a typical week. */
-  const single = computed(() => shown.value.flatMap(({ bundle }) => bundle.sections.flatMap((section: Section) =>
+  const single = computed(() => firm.value.flatMap(({ bundle }) => bundle.sections.flatMap((section: Section) =>
     section.meetings.filter(meeting => meeting.first === meeting.last).map(meeting =>
       `${section.course}-${section.label}: ${meeting.room} on ${
         longDate(meeting.first)}, ${clockTime(meeting.start)}–${clockTime(meeting.end)}`))))
-  return { chosen, bars, noSetTime, single }
+  /** The hours and days of every section that can be pointed at: the ribbon has room for them all from the beginning. */
+  const frame = computed((): WeekFrame => {
+    const bundles = courses()?.flatMap(one => one.bundles) ?? []
+    const meetings = bundles.flatMap(bundle => (bundle.sections as readonly Section[]).flatMap(meetingsOf))
+    return { start: Math.min(...meetings.map(one => one.start)), end: Math.max(...meetings.map(one => one.end)),
+      days: new Set(meetings.flatMap(one => one.days)) }
+  })
+  return { chosen, bars, noSetTime, single, frame }
 }

@@ -1,12 +1,16 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { GLOSSARY, GUIDES, helpFor } from '@ridgeway/words'
-import { guideFiles } from '../../tools/build/guides'
+import { guideFiles, withRefusals } from '../../tools/build/guides'
 
 describe('the guides', () => {
   it('say what the screens say', () => {
     for (const [name, text] of guideFiles()) expect([name, readFileSync(`docs/guide/${name}`, 'utf8')]).toEqual([name, text])
     expect(readdirSync('docs/guide').sort()).toEqual([...guideFiles().keys()].sort())
+  })
+  it('list every refusal of the code in the rules', () => {
+    const rules = readFileSync('docs/rules.md', 'utf8')
+    expect(rules).toBe(withRefusals(rules))
   })
   it('show pictures that are there, and explain each page once', () => {
     const pages = GUIDES.flatMap(guide => guide.pages)

@@ -1,3 +1,4 @@
+import { REFUSALS } from '@ridgeway/core/registration'
 import { GLOSSARY, GUIDES } from '@ridgeway/words'
 
 /** The guides as Markdown, by file name: what the screens say of themselves, with their pictures, and the glossary. */
@@ -17,4 +18,16 @@ export function guideFiles(): Map<string, string> {
   files.set('glossary.md', `# Words on the screens\n\n| word | means |\n|---|---|\n${
     GLOSSARY.map(([word, means]) => `| ${word} | ${means} |`).join('\n')}\n`)
   return files
+}
+
+const REFUSALS_FROM = '<!-- refusals: written by tools/guides.ts -->'
+const REFUSALS_TO = '<!-- end of refusals -->'
+
+/** The document of rules with its table of refusals as the code has them. */
+export function withRefusals(rules: string): string {
+  const rows = Object.entries(REFUSALS).map(([code, words]) => `| \`${code}\` | ${words} |`)
+  const [before, rest] = rules.split(REFUSALS_FROM)
+  const after = rest?.split(REFUSALS_TO)[1]
+  if (before === undefined || after === undefined) throw new Error('the rules have no place for the refusals')
+  return [before, REFUSALS_FROM, '\n| code | what is said |\n|---|---|\n', rows.join('\n'), '\n', REFUSALS_TO, after].join('')
 }

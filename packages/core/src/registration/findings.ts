@@ -1,7 +1,7 @@
 import type { Commitment, CourseCode, Credits, LocalDate, OfferingPattern, Part, TermName, Weekday } from '../catalog/types'
 import type { Lack, Reason } from '../prerequisites/evaluate'
 import type { Clash } from '../weeks/meetings'
-import type { Gate } from './gates'
+import type { Gate, GateKind } from './gates'
 
 /** One thing that was looked at, by its stable code: `ok` or refused, with what its words need. */
 export type Finding = { ok: boolean } & (
@@ -45,6 +45,37 @@ export type Finding = { ok: boolean } & (
 
 /** Stable names of everything that can refuse a row. */
 export type RefusalCode = Finding['code']
+
+/** What each refusal is about; a code that is missing here is a type error. `gate` stands for one name for each requirement to register. */
+export const REFUSALS: Readonly<Record<Exclude<RefusalCode, 'gate'> | `gate-${GateKind}`, string>> = {
+  'gate-opening': 'registration is not open for the student yet',
+  'gate-closing': 'the term can be added to no more',
+  'gate-office': 'the office keeps registration closed',
+  'gate-sign-off': 'the advisor has not signed off the term',
+  'gate-holds': 'a hold is in the way',
+  'gate-program': 'the program is not confirmed',
+  'gate-terms': 'the terms are not accepted',
+  'section-unknown': 'there is no such section of the course in the term',
+  'session-closed': 'sections of this session can be added no more',
+  'not-signed': 'the course is not among what the advisor signed off, where only that may be registered',
+  'section-cancelled': 'the section is cancelled',
+  'bundle-incomplete': 'a part is missing, or the parts do not belong together',
+  'own-clash': 'two parts of the choice clash with each other',
+  'duplicate': 'the course, or one that gives the same credit, is registered in this term or in the line-up already',
+  'taken-elsewhere': 'the course is in progress, or registered in another term, as often as it gives credit',
+  'already-passed': 'the course is passed as often as it gives credit, or its credits are used up',
+  'same-topic': 'the topic was taken before',
+  'exclusion': 'there is no credit for both this course and another one',
+  'prerequisite': 'what must come first is missing, or the course is not open to the student',
+  'corequisite': 'what must stand beside the course is missing',
+  'partner-refused': 'the course goes with another one of the line-up, which is refused',
+  'restriction': 'the section is for other students',
+  'clash': 'it meets at the hours of another choice, its exam included',
+  'load-cap': 'the credits are above the cap',
+  'seats-full': 'there is no seat',
+  'waitlist-full': 'there is no room on the waitlist either',
+  'waiting-already': 'the student is on the waitlist already',
+}
 
 /** The name under which a finding is kept where only names are: its code, and for a gate which one. */
 export const findingName = (finding: Finding): string => finding.code === 'gate' ? `gate-${finding.gate.kind}` : finding.code

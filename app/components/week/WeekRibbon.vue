@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Weekday } from '@ridgeway/core/catalog'
 import { clockTime, DAY_NAMES } from '@ridgeway/words'
-import type { FreeBlock, WeekBar, WeekDay, WeekFrame } from '~/composables/week/ribbon'
+import type { FreeBlock, WeekBar, WeekDay } from '~/composables/week/ribbon'
 
 /**
  * The week on its side: days are rows, hours run across, so that codes, times and rooms read as text. With `dates` it is the week of those
@@ -12,8 +12,8 @@ const props = defineProps<{
   free?: readonly FreeBlock[]
   dates?: Record<Weekday, WeekDay> | null
   mayKeep?: boolean
-  /** Hours and days that are shown whatever the bars are. */
-  frame?: WeekFrame
+  /** Days that have a row whatever the bars are. */
+  days?: ReadonlySet<Weekday>
 }>()
 const emit = defineEmits<{
   keep: [block: { day: Weekday, start: number, end: number }]
@@ -24,16 +24,14 @@ const emit = defineEmits<{
 }>()
 
 const free = computed(() => props.free ?? [])
-const from = computed(() => Math.min(8 * 60, ...[...props.bars.map(bar => bar.meeting.start), ...free.value.map(one => one.start),
-  ...props.frame ? [props.frame.start] : []].filter(Number.isFinite)
+const from = computed(() => Math.min(8 * 60, ...[...props.bars.map(bar => bar.meeting.start), ...free.value.map(one => one.start)]
   .map(start => Math.floor(start / 60) * 60)))
-const to = computed(() => Math.max(18 * 60, ...[...props.bars.map(bar => bar.meeting.end), ...free.value.map(one => one.end),
-  ...props.frame ? [props.frame.end] : []].filter(Number.isFinite)
+const to = computed(() => Math.max(18 * 60, ...[...props.bars.map(bar => bar.meeting.end), ...free.value.map(one => one.end)]
   .map(end => Math.ceil(end / 60) * 60)))
 const hours = computed(() => Array.from({ length: (to.value - from.value) / 60 }, (_, i) => from.value + i * 60))
 const days = computed(() =>
   (['M', 'T', 'W', 'R', 'F', 'S', 'U'] as Weekday[]).filter(day =>
-    'MTWRF'.includes(day) || props.frame?.days.has(day) || props.bars.some(bar => bar.meeting.days.includes(day))
+    'MTWRF'.includes(day) || props.days?.has(day) || props.bars.some(bar => bar.meeting.days.includes(day))
     || free.value.some(one => one.days.includes(day)),
   ),
 )

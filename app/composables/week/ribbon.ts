@@ -47,9 +47,6 @@ export function daysOfWeek(monday: string, term: Pick<Term, 'noClass' | 'movedDa
   })) as Record<Weekday, WeekDay>
 }
 
-/** From when to when, and on which days, a ribbon has room; minutes since midnight, infinite where there is nothing. */
-export interface WeekFrame { start: number, end: number, days: ReadonlySet<Weekday> }
-
 /**
  * The bundles that stand in the week, picked or registered, and the one that is pointed at; as bars, and those with no set time. Of the
  * typical week, or with `monday` of the real week that begins then.
@@ -126,12 +123,8 @@ export function useRibbon(courses: () => readonly { course: string, bundles: Bun
     section.meetings.filter(meeting => meeting.first === meeting.last).map(meeting =>
       `${section.course}-${section.label}: ${meeting.room} on ${
         longDate(meeting.first)}, ${clockTime(meeting.start)}–${clockTime(meeting.end)}`))))
-  /** The hours and days of every section that can be pointed at: the ribbon has room for them all from the beginning. */
-  const frame = computed((): WeekFrame => {
-    const bundles = courses()?.flatMap(one => one.bundles) ?? []
-    const meetings = bundles.flatMap(bundle => (bundle.sections as readonly Section[]).flatMap(meetingsOf))
-    return { start: Math.min(...meetings.map(one => one.start)), end: Math.max(...meetings.map(one => one.end)),
-      days: new Set(meetings.flatMap(one => one.days)) }
-  })
-  return { chosen, bars, noSetTime, single, frame }
+  /** The days of every section that can be pointed at: the ribbon has a row for them all from the beginning. */
+  const allDays = computed(() => new Set((courses() ?? []).flatMap(one => one.bundles)
+    .flatMap(bundle => (bundle.sections as readonly Section[]).flatMap(meetingsOf)).flatMap(meeting => meeting.days)))
+  return { chosen, bars, noSetTime, single, allDays }
 }

@@ -28,7 +28,7 @@ watch([() => student.state?.id, () => workingTerm.code], () => {
 
 const { standIns } = useArrangement()
 const together = useTogetherStore()
-const { chosen, bars, noSetTime, single, frame } = useRibbon(() => week.courses, () => ghost.value,
+const { chosen, bars, noSetTime, single, allDays } = useRibbon(() => week.courses, () => ghost.value,
   () => arrange.looked && standIns(arrange.looked), () => monday.value)
 const dates = computed(() => monday.value && workingTerm.term ? daysOfWeek(monday.value, workingTerm.term) : null)
 const title = computed(() => monday.value ? `Week of ${longDate(monday.value)}` : 'Typical week')
@@ -72,7 +72,7 @@ async function pick(bundle: BundleView) {
         :bars="bars"
         :free="free.blocks.value"
         :dates="dates"
-        :frame="frame"
+        :days="allDays"
         :may-keep="student.isOwn"
         @keep="keep"
         @release="free.release"

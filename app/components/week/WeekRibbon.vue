@@ -13,7 +13,7 @@ const props = defineProps<{
   dates?: Record<Weekday, WeekDay> | null
   mayKeep?: boolean
   /** Days that have a row whatever the bars are. */
-  days?: ReadonlySet<Weekday>
+  allDays?: ReadonlySet<Weekday>
 }>()
 const emit = defineEmits<{
   keep: [block: { day: Weekday, start: number, end: number }]
@@ -31,7 +31,7 @@ const to = computed(() => Math.max(18 * 60, ...[...props.bars.map(bar => bar.mee
 const hours = computed(() => Array.from({ length: (to.value - from.value) / 60 }, (_, i) => from.value + i * 60))
 const days = computed(() =>
   (['M', 'T', 'W', 'R', 'F', 'S', 'U'] as Weekday[]).filter(day =>
-    'MTWRF'.includes(day) || props.days?.has(day) || props.bars.some(bar => bar.meeting.days.includes(day))
+    'MTWRF'.includes(day) || props.allDays?.has(day) || props.bars.some(bar => bar.meeting.days.includes(day))
     || free.value.some(one => one.days.includes(day)),
   ),
 )

@@ -72,7 +72,7 @@ async function pick(bundle: BundleView) {
         :bars="bars"
         :free="free.blocks.value"
         :dates="dates"
-        :days="allDays"
+        :all-days="allDays"
         :may-keep="student.isOwn"
         @keep="keep"
         @release="free.release"

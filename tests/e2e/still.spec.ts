@@ -19,9 +19,6 @@ test('pointing at a section of Week, or walking to it by key, moves no row', asy
   for (let i = 0; i < before.length; i++) {
     await rows.nth(i).hover()
     expect(await placesOf(page), `pointing at row ${i + 1}`).toEqual(before)
-    // What is pointed at is drawn in the week while nothing moves.
-    const name = await rows.nth(i).getAttribute('aria-label')
-    expect(name).not.toBeNull()
   }
   await page.mouse.move(2, 2)
   await rows.first().focus()

@@ -44,7 +44,7 @@ function countsInTotal(report: ProgramReport): CourseItem[] {
 }
 
 /**
- * Items whose credits a rule of the program asks for besides those that are needed anyway, firmest and earliest first; what goes beyond
+ * Items whose credits a rule of the program still lacks with those that are needed anyway, firmest and earliest first; what goes beyond
  * the rule is not needed.
  */
 function countsInRule(rule: ProgramCreditsRule, report: ProgramReport, needed: ReadonlySet<string>,

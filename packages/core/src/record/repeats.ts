@@ -15,7 +15,7 @@ function isInTheWay(item: CourseItem, scale: GradeScale, asked: number): boolean
   return item.state !== 'completed' || (isPassed(item, scale) && gradeValue(item, scale) >= Math.max(SUFFICIENT, asked))
 }
 
-/** What stands in the way of taking a course (again). */
+/** Why a course gives no more credit. */
 export interface Taken {
   by: CourseItem
   /** How often the course gives credit. */

@@ -98,7 +98,7 @@ export class Reach {
         this.known.set(code, found)
       }
     }
-    // Why they can never begin is told from the first one on that waits for itself.
+    // The reason of each starts at the first course that waits for itself.
     const never = codes.filter(code => this.known.get(code)!.at === null)
     for (const code of never) this.known.delete(code)
     for (const code of never) this.explain(code)
